@@ -50,6 +50,8 @@ def test_what_is_not_measured_of_the_other_is_not_taken_as_of_ones_own() -> None
     found = told(build, bore="7/8 in")
     words, tone = found["Rod"]
     assert "of the other is not measured" in words
+    reached = "were that foot reached" not in found["Pressure"][0]
+    assert reached == ("ends before" not in found["Pad travel"][0])
     assert tone == "warning"
     assert not {"Flange", "Ahead"} & set(found)
     assert "not given of both" in found["Lines"][0]

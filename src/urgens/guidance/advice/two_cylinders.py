@@ -128,16 +128,18 @@ def _feel(now: Solution, other: Build, units: Units | UnitSystem) -> Iterator[Cy
     before, after = now.press(effort), solve(other).press(effort)
     foot = show(effort, FORCE, units)
     one, two = float(before.master_front), float(after.master_front)
+    low, high = float(before.pedal_travel), float(after.pedal_travel)
+    ends = high != high  # a stroke or the floor ends first
     if one > 0 and abs(two / one - 1.0) >= 0.005:
         way = "more" if two > one else "less"
+        reached = ", were that foot reached" if ends else ""
         yield CylinderChange(
             "Pressure", f"{show(two, PRESSURE, units)} instead of {show(one, PRESSURE, units)} at "
-            f"{foot} of foot: {100.0 * abs(two / one - 1.0):.0f} % {way}."
+            f"{foot} of foot: {100.0 * abs(two / one - 1.0):.0f} % {way}{reached}."
         )  # fmt: skip
     else:
         yield CylinderChange("Pressure", f"The same at {foot} of foot.")
-    low, high = float(before.pedal_travel), float(after.pedal_travel)
-    if high != high:  # a stroke or the floor ends first
+    if ends:
         yield CylinderChange(
             "Pad travel", f"Its stroke or the floor ends before {foot} of foot.", "danger"
         )

@@ -35,6 +35,7 @@ NAME = "other cylinder"
 POSITIONS = {"": "not given", "left": "left", "right": "right", "end": "at the end",
              "top": "on top", "bottom": "at the bottom"}  # fmt: skip
 NOTHING = "Type what is measured of the other one: only its bore and stroke are taken as of yours."
+COLUMNS = (152, 92)  # px, words and what is on the vehicle
 DOTTED = "Dotted: not measured, drawn as is usual."
 
 
@@ -52,11 +53,12 @@ class CylindersPage(Page):
         self.found: tuple[CylinderChange, ...] = ()
         self._fields: tuple[str, ...] = ()
         self._grid = tight(QGridLayout())
-        self._grid.setHorizontalSpacing(18)
-        self._grid.setColumnStretch(3, 1)
         self._outlets = tight(QGridLayout())
-        self._outlets.setHorizontalSpacing(18)
-        self._outlets.setColumnStretch(3, 1)
+        for rows in (self._grid, self._outlets):  # their columns stand under each other
+            rows.setHorizontalSpacing(18)
+            rows.setColumnStretch(3, 1)
+            for place, width in enumerate(COLUMNS):
+                rows.setColumnMinimumWidth(place, width)
         self.words = QVBoxLayout()
         self.fault = wrapped("error")
         self.add = push_button("Make it a set-up", "quiet", self._add)
