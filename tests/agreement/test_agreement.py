@@ -21,6 +21,7 @@ from tests.agreement.surfaces import (
     solved,
 )
 from tests.builds import bed
+from tests.fuzzing import MINUTES
 from tests.strategies import documents
 from urgens.document import Build, demo, demo_names, loads, with_changes, with_setup
 
@@ -42,10 +43,14 @@ def agree(build: Build, surfaces: tuple[Surface, ...] = SURFACES) -> dict[str, A
     return {question: next(iter(told.values())) for question, told in said.items()}
 
 
-@pytest.mark.parametrize("third", range(3))  # of 300 drawn builds
-@settings(max_examples=100)
+DRAWN = 300 if MINUTES else 40  # builds; the suite draws others each time
+
+
+@pytest.mark.fuzz
+@pytest.mark.parametrize("half", range(2))  # one for each worker
+@settings(max_examples=DRAWN // 2)
 @given(document=documents())
-def test_every_surface_says_the_same_of_drawn_builds(third: int, document: dict[str, Any]) -> None:
+def test_every_surface_says_the_same_of_drawn_builds(half: int, document: dict[str, Any]) -> None:
     build = loads(json.dumps(document))
     for one in (build, *(with_setup(build, setup.name) for setup in build.setups)):
         agree(one)

@@ -99,6 +99,22 @@ def test_a_lock_is_found_as_well_where_its_step_is_long_and_steep() -> None:
     assert effort == pytest.approx(brentq(over_at, 0.9 * effort, 1.1 * effort), rel=1e-7)
 
 
+def test_a_lock_that_is_there_for_a_part_of_the_foot_s_way_is_found() -> None:
+    """Two valves behind that both feel the dive: what they pass rises, and falls again."""
+    build = bed("slack")
+    solution = solve(build)
+    road = solution.surfaces.index(0.6)
+    closing = second_way.rolling_closing(build, 0)
+    scanned = np.linspace(80.0, 120.0, 4001)
+    forces = [second_way.axle_forces(build, 0, float(e), 0.0, closing) for e in scanned]
+    over = np.array([second_way.over(build, 0, each, 0.6) for each in forces])
+
+    assert over[0] < 0.0 < over.max()
+    assert over[-1] < 0.0
+    assert solution.lock.axle[0, road] == AxleName.REAR
+    assert solution.lock.effort[0, road] == pytest.approx(scanned[over >= 0.0][0], abs=0.011)
+
+
 @DRAWN
 @given(documents())
 def test_the_axle_that_locks_first_has_used_more(document: dict[str, Any]) -> None:

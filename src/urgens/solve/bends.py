@@ -7,7 +7,7 @@ import numpy as np
 from urgens.physics import booster
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.axle import AXLES, Axle
-from urgens.physics.valve_law import Felt, LoadSensingLaw, at_rest, back_through, through
+from urgens.physics.valve_law import Felt, LoadSensingLaw, ValveLaw, at_rest, back_through, through
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.bracket import first_rise
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
@@ -15,6 +15,7 @@ from urgens.solve.rolling_forces import felt_rolling
 from urgens.solve.system import System
 
 CURVED = 4  # even steps beside every bend where a valve feels the load; else all goes straight
+OWN = 3  # bends of a valve that feels the load: its knee and both its points
 NEAR = 1e-6  # how near the bends of a valve that feels the load are found, of a step's change
 
 
@@ -97,31 +98,37 @@ def _of_load(
     """
     laws, threshold = system.valves.of(axle), system.ends.of(axle).threshold
     law, ahead, behind = laws[index], laws[:index], laws[index + 1 :]
-    assert isinstance(law, LoadSensingLaw)
-    still = at_rest(standing)
-    wanted = [back_through(behind, threshold, still)]
-    for place, one in enumerate(behind):
-        wanted += [back_through(behind[:place], bend, still) for bend in one.bends(still)]
 
     def over(effort: Array) -> Array:
         output = booster_output(system, pushrod_force(system, effort))
         felt = felt_rolling(system, output, standing)
         lines = line_pressures(system, output, felt)
-        inlet = through(
-            ahead, lines.master_front if axle == Axle.FRONT else lines.master_rear, felt
-        )
+        made = lines.master_front if axle == Axle.FRONT else lines.master_rear
+        inlet = through(ahead, made, felt)
         passed = law.outlet(inlet, felt)
-        rises = [inlet - law.knee(felt), law.heavy - felt.now, law.light - felt.now]
-        return np.stack(np.broadcast_arrays(*rises, *(passed - each for each in wanted * 2)))
+        later: list[Floats] = []
+        for one in behind:  # which may feel the load as well
+            later += [passed - bend for bend in one.bends(felt)]
+            later += _of_points(one, felt) if one.feels_load else []
+            passed = one.outlet(passed, felt)
+        later.append(passed - threshold)
+        own = [*(inlet - bend for bend in law.bends(felt)), *_of_points(law, felt)]
+        return np.stack(np.broadcast_arrays(*own, *later, *later))
 
     tried = over(efforts)
     rows = np.arange(len(tried))
-    turned = -len(wanted)  # rows from here on are looked for from the hardest press down
+    turned = -((len(tried) - OWN) // 2)  # rows from here on: from the hardest press down
     values, signed = np.moveaxis(tried, 0, 1), np.stack([efforts] * len(tried), axis=1)
     values[:, turned:], signed[:, turned:] = values[::-1, turned:], -signed[::-1, turned:]
     reached = np.any(values >= 0.0, axis=0)
     found = first_rise(lambda at: over(np.abs(at))[rows, rows], signed, values, reached, NEAR)
     return np.where(reached, np.abs(found), np.inf)
+
+
+def _of_points(law: ValveLaw, felt: Felt) -> list[Floats]:
+    """Return how far the load has left either point of a valve that feels it [N]."""
+    assert isinstance(law, LoadSensingLaw)
+    return [law.heavy - felt.now, law.light - felt.now]
 
 
 def scan_of_efforts(
