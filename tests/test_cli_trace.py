@@ -47,7 +47,11 @@ def test_what_is_said_both_ways_is_a_contradiction(capsys: Any) -> None:
 def test_all_there_is_to_see_is_listed(capsys: Any) -> None:
     assert main(["trace", "--list"]) == 0
     found = json.loads(capsys.readouterr().out)
-    assert {"spongy", "sinks"} <= {one["id"] for one in found["signs"]}
+    signs = {one["id"]: one for one in found["signs"]}
+    assert {"spongy", "sinks"} <= set(signs)
+    (which,) = signs["one-axle-bleeds"]["asks"]
+    assert [one["id"] for one in which["answers"]] == ["front", "rear"]
+    assert which["words"] == "Which gives nothing?"
     assert all(one["outcomes"] for one in found["tests"])
 
 
@@ -63,6 +67,11 @@ def test_all_there_is_to_see_is_listed(capsys: Any) -> None:
         (["--reading", "travel=9 m@300 N"], "beyond any vehicle"),
         (["--reading", "trawel=9 mm@300 N"], "choose one of travel"),
         (["--load-case", "nobody"], "choose one of"),
+        (["--sign", "pulls:up"], "choose one of left, right"),
+        (["--sign", "pulls:"], "write ID or ID:ANSWER"),
+        (["--reading", "travel=60 mm@300 N;asleep"], "is no way to read"),
+        (["--since", "soon"], "is no day"),
+        (["--since", "2199-01-01"], "is yet to come"),
     ],
 )
 def test_a_fault_told_wrongly_is_answered_in_words(
@@ -87,10 +96,33 @@ def test_what_is_on_record_is_used_and_left_out(tmp_path: Path, capsys: Any) -> 
     save(build, path)
     assert main(["trace", str(path)]) == 0
     told = capsys.readouterr()
+    assert "Do not drive" not in told.out  # nobody says when it began
+    assert told.err == ""
+    assert main(["trace", str(path), "--since", "yesterday"]) == 0
+    told = capsys.readouterr()
     assert "Do not drive: The rear locks first in hard stops." in told.out
     assert "gone.csv is gone" in told.err
-    assert main(["trace", str(path), "--leave-out", "stop 1"]) == 0
+    assert main(["trace", str(path), "--since", "yesterday", "--leave-out", "stop 1"]) == 0
     assert "Do not drive" not in capsys.readouterr().out
+    assert main(["trace", str(path), "--take-in", "stop 1"]) == 0
+    assert "Do not drive" in capsys.readouterr().out
+    for option in ("--take-in", "--leave-out"):
+        assert main(["trace", str(path), option, "nosuch"]) == 2
+        assert 'there is no "nosuch" on record' in capsys.readouterr().err
+
+
+def test_answers_and_how_it_was_read_are_typed_behind(capsys: Any) -> None:
+    build = str(demo_file("library"))
+    told = [
+        "--sign",
+        "one-axle-bleeds:front",
+        "--reading",
+        'front-pressure="0 bar"@"100 N";engine-off',
+    ]
+    assert main(["trace", build, *told, "--json"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert found["causes"][0]["id"] == "metering-shut"
+    assert sum(one["share"] for one in found["causes"]) + found["other"] == pytest.approx(1.0)
 
 
 def test_sayings_are_tried_on_the_command_line(capsys: Any) -> None:

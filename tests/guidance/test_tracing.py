@@ -1,5 +1,6 @@
 """Tracing: order, entropy, layouts, mends, contradictions; hidden causes found by their tests."""
 
+from datetime import datetime, timedelta
 from typing import Any
 
 import numpy as np
@@ -17,6 +18,8 @@ from urgens.document.validation import validated
 from urgens.guidance.faults.tables import Tables, tables
 from urgens.guidance.faults.way_back import lit, way_back
 from urgens.guidance.procedures import NAMES, procedure
+from urgens.guidance.tracing.fault_places import fault_places, places_of
+from urgens.guidance.tracing.foreman import sentences
 from urgens.guidance.tracing.ranking import (
     OPENING,
     OTHER,
@@ -28,11 +31,12 @@ from urgens.guidance.tracing.ranking import (
     with_readings,
 )
 from urgens.guidance.tracing.readings import TraceReading, _by_mass, reading
-from urgens.guidance.tracing.simulated import effects, figures, rows_of
+from urgens.guidance.tracing.simulated import HowRead, effects, figures, rows_of
 from urgens.guidance.tracing.trace import last_change, raised_by, traced
 from urgens.guidance.words.figures import FigureWords
 from urgens.printed.tracing import why
 from urgens.quantity import UnitSystem
+from urgens.quantity.day import time_ago
 from urgens.solve import solve
 
 # The trade's tracing table, row by row, causes in the order of cheap checks: common practice.
@@ -261,19 +265,61 @@ def test_a_history_that_is_no_pair_is_refused() -> None:
         loads(text[:-1] + f', "history": [{entry}]}}')
 
 
-def test_what_is_on_record_counts_where_it_is_fresh_and_not_left_out() -> None:
+def test_what_is_on_record_counts_from_when_it_began_or_by_hand() -> None:
+    """What was read before a fault began says nothing of it: common practice."""
     build = bed("roadster")
     known = already_known(build)
     assert build.proof is not None
-    last = build.proof.stops[-1].at
-    fresh = counting(known, last, ())
+    first, last = known[0].at, build.proof.stops[-1].at
+    fresh = counting(known, first)
     assert {one.outcome for one in fresh} >= {("gauges", "as-reckoned")}
     assert any(one.reading is not None and one.reading.kind == "deceleration" for one in fresh)
-    assert counting(known, last, tuple(one.name for one in known)) == ()
-    assert counting(known, last.replace(year=last.year + 1), ()) == ()
+    assert counting(known, first, tuple(one.name for one in known)) == ()
+    assert counting(known, last.replace(year=last.year + 1)) == ()
+    assert counting(known, None) == ()
+    assert counting(known, None, (), (known[0].name,)) == known[:1]
+    assert all(one.at >= last for one in counting(known, last))
     found = evidence_of(build, TraceEvidence({"pulls": True}, {"gauges": "rear-high"}), fresh)
     assert found.outcomes["gauges"] == "rear-high"  # what was seen now has the last word
     assert found.signs == {"pulls": True}
+
+
+def test_stops_from_before_the_fault_do_not_take_the_cause_away() -> None:
+    """A wheel that pulls and is hot: seized or blocked lead, whatever was stopped before."""
+    build = bed("roadster")
+    signs = {"pulls": True, "one-wheel-hot": True}
+    assert build.proof is not None
+    began = build.proof.stops[-1].at + timedelta(days=1)
+    known = counting(already_known(build), began)
+    ranked = traced(build, evidence_of(build, TraceEvidence(signs), known)).ranked
+    assert {one.cause.id for one in ranked[:2]} == {"side-seized", "hose-blocked-side"}
+
+
+@pytest.mark.parametrize(
+    ("typed", "wanted"),
+    [
+        ("2026-05-31", "2026-05-31T00:00"),
+        ("2026-05-31 14:10", "2026-05-31T14:10"),
+        ("Sunday", "2026-11-29T00:00"),
+        ("since sun", "2026-11-29T00:00"),
+        ("Wednesday", "2026-12-02T00:00"),
+        ("last week", "2026-11-25T00:00"),
+        ("yesterday", "2026-12-01T00:00"),
+        ("today", "2026-12-02T00:00"),
+        ("3 days ago", "2026-11-29T00:00"),
+        ("a week ago", "2026-11-25T00:00"),
+        ("2 hours", "2026-12-02T13:30"),
+        ("s", None), ("", None), ("soon", None), ("2027-01-01", None), ("40 lbf", None),
+    ],
+)  # fmt: skip
+def test_since_when_is_read_as_it_is_said(typed: str, wanted: str | None) -> None:
+    """By the calendar: 2026-12-02 is a Wednesday."""
+    now = datetime(2026, 12, 2, 15, 30)
+    if wanted is None:
+        with pytest.raises(ValueError, match=r"is yet to come|is of another age|Invalid isoformat"):
+            time_ago(typed, now)
+        return
+    assert time_ago(typed, now) == datetime.fromisoformat(wanted)
 
 
 def test_the_way_back_opens_bleeds_and_proves_what_it_should() -> None:
@@ -399,3 +445,171 @@ def test_gauges_are_read_at_rest_and_decelerations_moving(valve: dict[str, Any])
         inlet = np.where(inlet > knee, knee + 0.3 * (inlet - knee), inlet)
     assert healthy.rear[0] == pytest.approx(inlet)
     assert healthy.rear[0][-1] > presses.rear_pressure[-1]  # moving it does less
+
+
+# --- what a sign asks besides --------------------------------------------------------------------
+
+
+def test_which_axle_gives_nothing_is_asked_and_sends_to_the_right_end() -> None:
+    """A metering valve holds the front off, a lever at droop the rear: facts of the trade."""
+    build = bakery_with(EVERYTHING)
+    for axle, wanted, other in (
+        ("front", "metering-shut", "load-sensing-low"),
+        ("rear", "load-sensing-low", "metering-shut"),
+    ):
+        known = TraceEvidence({"one-axle-bleeds": True}, answers={"one-axle-bleeds": (axle,)})
+        found = traced(build, known)
+        assert found.ranked[0].cause.id == wanted
+        shares = {one.cause.id: one.share for one in found.ranked}
+        assert shares[wanted] > 10.0 * shares[other]
+    asked = traced(build, TraceEvidence({"one-axle-bleeds": True}))
+    assert [one.id for one in asked.asks(asked.tracing.sign("one-axle-bleeds"))] == ["axle"]
+
+
+def test_a_lamp_is_told_apart() -> None:
+    """A float lights with worn pads, a shuttle with a lost half: common practice."""
+    build = bakery_with(EVERYTHING)
+    level = traced(build, TraceEvidence({"lamp": True}, answers={"lamp": ("level",)}))
+    assert level.ranked[0].cause.id in ("pads-worn-front", "pads-worn-rear", "low-fluid")
+    across = traced(build, TraceEvidence({"lamp": True}, answers={"lamp": ("circuits",)}))
+    assert across.ranked[0].cause.id == "shuttle-across"
+
+
+def test_only_what_tells_something_is_asked() -> None:
+    for build in BUILDS:
+        for sign in Tracing(build).signs:
+            found = traced(build, TraceEvidence({sign.id: True}))
+            for ask in found.asks(sign):
+                told = [traced(build, TraceEvidence({sign.id: True}, answers={sign.id: (one.id,)}))
+                        for one in ask.answers]  # fmt: skip
+                moved = [np.ptp([each.shares[place] for each in told])
+                         for place in range(len(found.tracing.ids))]  # fmt: skip
+                sided = [places_of(build, each, one.cause) for each in told for one in each.ranked
+                         if one.cause.wheel]  # fmt: skip
+                assert max(moved) > 1e-3 or len(set(sided)) > 1, (sign.id, ask.id)
+
+
+def test_an_answer_is_the_sign_that_says_the_same_and_counts_once() -> None:
+    build = bed("library")
+    answered = traced(build, TraceEvidence({"spongy": True}, answers={"spongy": ("hot",)}))
+    seen = traced(build, TraceEvidence({"spongy": True, "when-hot": True}))
+    assert answered.shares == pytest.approx(seen.shares)
+    both = TraceEvidence({"spongy": True, "when-hot": True}, answers={"spongy": ("hot",)})
+    assert traced(build, both).shares == pytest.approx(seen.shares)
+    with pytest.raises(BuildErrors, match='there is no "left"'):
+        traced(build, TraceEvidence({"spongy": True}, answers={"spongy": ("left",)}))
+
+
+def test_on_what_was_worked_is_asked_where_the_history_does_not_say() -> None:
+    build = bed("library")
+    bare = build.model_copy(update={"history": ()})
+    sign = Tracing(build).sign("after-work")
+    known = evidence_of(bare, TraceEvidence({"after-work": True}), ())
+    assert [one.id for one in traced(bare, known).asks(sign)] == ["worked"]
+    pedal = TraceEvidence({"after-work": True}, answers={"after-work": ("pedal",)})
+    found = traced(bare, evidence_of(bare, pedal, ()))
+    named = {one.cause.id for one in found.ranked[:4]}
+    assert named <= {"rod-long", "rod-short", "switch-holds", "rod-out", "insert-missing"}
+
+
+def test_a_cylinder_without_a_booster_leaks_at_its_rod() -> None:
+    manual, boosted = bed("tractor"), bed("bakery")
+    assert "rod-wet" in [one.id for one in Tracing(manual).signs]
+    assert "rod-wet" not in [one.id for one in Tracing(boosted).signs]
+    found = traced(manual, TraceEvidence({"rod-wet": True}))
+    assert (found.ranked[0].cause.id, found.ranked[0].cause.mend) == ("rod-seal", "overhaul")
+    assert found.stops
+
+
+def test_a_vent_is_looked_at_before_anything_is_overhauled() -> None:
+    build = bed("library")
+    found = traced(build, TraceEvidence({"drags": True}))
+    minutes = {one.test.id: one.test.minutes for one in found.tests}
+    assert minutes["cap"] <= min(minutes["vent"], minutes["rod"], minutes["spin"])
+    blocked = traced(build, TraceEvidence({"drags": True}, {"cap": "blocked"}))
+    assert (blocked.ranked[0].cause.id, blocked.ranked[0].cause.mend) == (
+        "vent-blocked",
+        "clear-vent",
+    )
+    assert procedure(build, "clear-vent").allowed
+
+
+@pytest.mark.parametrize("valve", [FELT, BALL])
+def test_a_reading_is_compared_with_a_vehicle_that_was_as_it_was(valve: dict[str, Any]) -> None:
+    """What a moving vehicle shows is no fault of a moving one, whatever one at rest would show."""
+    build = with_changes(bed("bakery"), {"valves.rear": [valve]})
+    shown = solve(build, efforts=np.array([300.0])).presses.rear_pressure[0]
+    read = f"{shown / 1e5:.3f} bar"
+    moving = traced(build, TraceEvidence({"rear-weak": True}, {}, (
+        reading("rear-pressure", read, "300 N", ("moving",)),)))  # fmt: skip
+    still = traced(build, TraceEvidence({"rear-weak": True}, {}, (
+        reading("rear-pressure", read, "300 N"),)))  # fmt: skip
+    assert moving.weights.as_built[0] == pytest.approx(shown, rel=1e-4)
+    assert still.weights.as_built[0] > shown
+    place = moving.tracing.ids.index("low-fluid")  # which leaves pressures as they are
+    assert moving.weights.causes[place] > 10.0 * still.weights.causes[place]
+
+
+def test_without_its_engine_a_booster_helps_nothing_and_a_hot_drum_is_larger() -> None:
+    """By hand: a ring of 250 mm is 0.2 mm larger in radius when 150 K warmer (11e-6 per kelvin)."""
+    build = bed("bakery")
+    manual = with_changes(build, {"booster": {"kind": "none"}})
+    off = HowRead(engine=False)
+    feet = np.array([300.0])
+    dead = figures(build, rows_of([]), feet, 0, 1, off).front[0]
+    assert dead == pytest.approx(figures(manual, rows_of([]), feet, 0).front[0], rel=0.05)
+    drum = with_changes(build, {"rear.brake.drum_diameter": "250 mm"})
+    cold = drum.rear.brake.clearance.value
+    assert (drum.rear.brake.grown(150.0) - 1.0) * cold == pytest.approx(0.206e-3, abs=1e-6)
+    hot = figures(drum, rows_of([]), feet, 0, 1, HowRead(hot=True))
+    assert hot.travel[0, 0] > figures(drum, rows_of([]), feet, 0).travel[0, 0]
+    assert drum.front.brake.grown(150.0) == 1.0
+
+
+def test_vapour_is_there_only_when_it_is_hot() -> None:
+    build, feet = bed("library"), np.array([250.0])
+    rows = rows_of(["fluid-boils"])
+    cold = figures(build, rows, feet, 0).travel[:, 0]
+    hot = figures(build, rows, feet, 0, 1, HowRead(hot=True)).travel[:, 0]
+    assert np.ptp(cold) < 1e-12
+    assert hot[-1] > hot[0] + 1e-3
+
+
+@pytest.mark.parametrize(
+    ("how", "words"),
+    [(("asleep",), "is no way to read"), (("standing", "moving"), "standing and moving"),
+     (("standing",), "is not read on a vehicle that stands")],
+)  # fmt: skip
+def test_how_a_reading_cannot_have_been_is_refused(how: tuple[str, ...], words: str) -> None:
+    with pytest.raises(BuildErrors, match=words):
+        reading("deceleration", "0.5", "200 N", how)
+
+
+# --- where it sits ------------------------------------------------------------------------------
+
+
+@settings(max_examples=40)
+@given(st.sampled_from(BUILDS), st.data())
+def test_places_have_all_shares_and_a_reason_where_one_is_out(
+    build: Build, draw: st.DataObject
+) -> None:
+    found = traced(build, evidence(build, draw))
+    places = fault_places(build, found)
+    whole = sum(one.share for one in found.ranked)
+    assert sum(one.share for one in places) == pytest.approx(whole)
+    kept = [one for one in places if not one.out]
+    assert [one.share for one in kept] == sorted((one.share for one in kept), reverse=True)
+    assert all(one.share < 0.03 for one in places if one.out)
+    for said in sentences(found, places):
+        assert said.endswith(".")
+
+
+def test_a_foreman_says_what_to_leave_alone() -> None:
+    build = bed("bakery")
+    known = TraceEvidence({"pulls": True}, {"tyres": "as-reckoned"}, answers={"pulls": ("left",)})
+    found = traced(build, known)
+    likely, following, leave = sentences(found, fault_places(build, found))
+    assert found.ranked[0].cause.words in likely
+    assert found.tests[0].test.words in following
+    assert leave == "Leave tyres, load, road alone: as reckoned with."
+    assert not any("tyres" in one.words for one in fault_places(build, found)[:-1])

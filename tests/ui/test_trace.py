@@ -159,8 +159,9 @@ def test_the_place_of_a_cause_is_shown_on_the_layout(open_window: Opener) -> Non
 def test_what_is_on_record_counts_until_it_is_left_out(open_window: Opener) -> None:
     build = bed("roadster")
     assert build.proof is not None
-    day = build.proof.stops[-1].at
-    run = {"started": day.isoformat(), "signs": [{"at": day.isoformat(), "sign": "rear-weak"}]}
+    day, first = build.proof.stops[-1].at, build.proof.gauges[-1].at
+    run = {"started": day.isoformat(), "since": first.isoformat(),
+           "signs": [{"at": day.isoformat(), "sign": "rear-weak"}]}  # fmt: skip
     window = open_window(with_changes(build, {"traces": [run]}))
     page = shown(window, "Fault")
     boxes = page.seen_panel.known
@@ -170,6 +171,118 @@ def test_what_is_on_record_counts_until_it_is_left_out(open_window: Opener) -> N
     boxes[name].setChecked(False)
     assert "gauges" not in page.found.evidence.outcomes
     assert window.session.build.traces[-1].left_out == (name,)
+
+
+def test_what_is_older_than_the_fault_counts_where_it_is_taken_in(open_window: Opener) -> None:
+    """A record from before the fault began says nothing of it, until somebody says so."""
+    window = open_window(bed("roadster"))
+    page = shown(window, "Fault")
+    assert page.first.isVisible()  # the signs come first, whatever is on record
+    QTest.mouseClick(page.first.buttons["pulls"], LEFT)
+    panel = page.seen_panel
+    assert panel.known == {}
+    assert page.found.evidence.outcomes == {}
+    older = {one.text(): one for one in panel.older.menu().actions()}
+    named = next(text for text in older if "gauges at the rear[0] valve" in text)
+    older[named].trigger()
+    assert page.found.evidence.outcomes["gauges"] == "as-reckoned"
+    (box,) = panel.known.values()
+    assert box.isChecked()
+    box.setChecked(False)
+    assert page.found.evidence.outcomes == {}
+    assert panel.known == {}
+
+
+def test_when_it_began_is_typed_and_what_is_no_day_is_said(open_window: Opener) -> None:
+    window = open_window(bed("roadster"))
+    page = shown(window, "Fault")
+    QTest.mouseClick(page.first.buttons["pulls"], LEFT)
+    panel = page.seen_panel
+    for typed, why in (("soon", '"soon" is no day'), ("2199-01-01", "is yet to come")):
+        panel.since.selectAll()
+        QTest.keyClicks(panel.since, typed)
+        QTest.keyClick(panel.since, Qt.Key.Key_Return)
+        assert why in panel.since_said.text()
+        assert panel.since.text() == typed
+        assert window.session.build.traces[-1].since is None
+    panel.since.selectAll()
+    QTest.keyClicks(panel.since, "2020-01-01")
+    QTest.keyClick(panel.since, Qt.Key.Key_Return)
+    assert panel.since_said.text() == ""
+    assert f"{window.session.build.traces[-1].since:%Y-%m-%d}" == "2020-01-01"
+    assert any("gauges at the rear[0] valve" in box.text() for box in panel.known.values())
+    window.session.undo_stack.undo()
+    assert window.session.build.traces[-1].since is None
+
+
+def test_a_pull_has_its_side_and_the_fault_is_across_from_it(open_window: Opener) -> None:
+    """Common practice: a vehicle pulls to the side that brakes more."""
+    window = open_window(bed("bakery"))
+    page = shown(window, "Fault")
+    QTest.mouseClick(page.first.buttons["pulls"], LEFT)
+    row = page.seen_panel.rows["pulls", "side"]
+    QTest.mouseClick(row.buttons["left"], LEFT)
+    assert window.session.build.traces[-1].signs[0].how == ("left",)
+    places = {one.id: one.share for one in page.where.picture._places.values()}
+    assert places["brake:front-right"] > 2 * places["brake:front-left"]
+    assert next(iter(page.where.picture._places)).endswith("right")
+    QTest.mouseClick(page.seen_panel.rows["pulls", "side"].buttons["left"], LEFT)  # taken back
+    assert window.session.build.traces[-1].signs[0].how == ()
+
+
+def test_the_picture_follows_every_answer_and_says_what_rules_a_place_out(
+    open_window: Opener,
+) -> None:
+    window = open_window(bed("library"))
+    page = shown(window, "Fault")
+    QTest.mouseClick(page.first.buttons["sinks"], LEFT)
+    picture = page.where.picture
+    before = {one.id: one.share for one in picture._places.values()}
+    page._tell("paper", "dry")
+    QTest.qWait(20)
+    after = {one.id: one for one in picture._places.values()}
+    assert next(iter(after)) == "cylinder"
+    assert after["cylinder"].share > before["cylinder"]
+    assert after["joints"].out == "dry everywhere"
+    assert page.where.said[2].text().startswith("Do not drive it.")
+    QTest.mouseClick(
+        picture, LEFT, pos=(picture.boxes["joints"].center() * picture.scale).toPoint()
+    )
+    assert "ruled out, dry everywhere" in page.where.place.text()
+    QTest.keyClick(picture, Qt.Key.Key_Right)  # round to the likeliest
+    assert picture.place is not None
+    assert picture.place.id != "joints"
+
+
+def test_what_is_next_begins_with_its_title(open_window: Opener) -> None:
+    window = open_window(bed("library"))
+    page = shown(window, "Fault")
+    QTest.mouseClick(page.first.buttons["spongy"], LEFT)
+    QTest.qWait(30)
+    bar = page.tests_area.verticalScrollBar()
+    bar.setValue(bar.maximum())
+    QTest.mouseClick([*page.card.outcomes.values()][-1], LEFT)
+    assert bar.value() == 0
+    assert page.card.title.visibleRegion().boundingRect().height() > 0
+
+
+def test_a_reading_says_how_the_vehicle_was(open_window: Opener) -> None:
+    window = open_window(bed("bakery"))
+    page = shown(window, "Fault")
+    QTest.mouseClick(page.first.buttons["hard-weak"], LEFT)
+    form = page.form
+    form.kind.setCurrentIndex(form.kind.findData("rear-pressure"))
+    form.how["engine-off"].setChecked(True)
+    QTest.keyClicks(form.value, "300 psi")
+    QTest.keyClicks(form.foot, "60 lbf")
+    QTest.keyClick(form.foot, Qt.Key.Key_Return)
+    (read,) = window.session.build.traces[-1].readings
+    assert read.how == ("engine-off",)
+    assert not page.found.evidence.readings[0].how.engine
+    form.kind.setCurrentIndex(form.kind.findData("deceleration"))
+    assert form.how["moving"].isHidden()  # it is not read on a vehicle that stands
+    bare = shown(open_window(bed("tractor")), "Fault")
+    assert bare.form.how["engine-off"].isHidden()
 
 
 def test_a_run_written_by_hand_with_unknown_ids_is_said(open_window: Opener) -> None:

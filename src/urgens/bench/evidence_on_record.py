@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 from pathlib import Path
 
 from urgens.bench.logs.file import read_log
@@ -14,13 +14,15 @@ from urgens.document.ledger.traces import TraceRun
 from urgens.guidance.condition.holds import condition
 from urgens.guidance.condition.limits import MILLIMETRE
 from urgens.guidance.condition.proofs import standing_proofs
+from urgens.guidance.faults.tables import tables
 from urgens.guidance.tracing.ranking import TraceEvidence
 from urgens.guidance.tracing.readings import KINDS, MOST, MOST_FOOT, TraceReading, reading
+from urgens.guidance.tracing.simulated import HowRead
 from urgens.guidance.tracing.trace import last_change, raised_by
 from urgens.quantity import FORCE, QuantityError, parse
 from urgens.studies.valve_verdict import ValveRead, ValveVerdict
 
-FRESH = timedelta(days=1)  # before a fault is followed: what is older was read of another vehicle
+MOVES = 0.05  # g: a press that slows nothing down is one at rest
 # What a standing proof that was done well means as the outcome of a test.
 PROVED = {
     "leak-test": ("hold", "holds"), "ports-test": ("vent", "swirl"),
@@ -54,14 +56,23 @@ def already_known(build: Build) -> tuple[RecordedEvidence, ...]:
 
 
 def counting(
-    evidence: Sequence[RecordedEvidence], since: datetime, left_out: Sequence[str]
+    evidence: Sequence[RecordedEvidence],
+    since: datetime | None,
+    left_out: Sequence[str] = (),
+    taken_in: Sequence[str] = (),
 ) -> tuple[RecordedEvidence, ...]:
-    """Return what counts: fresh enough, and not left out.
+    """Return what counts: recorded since the fault began and not left out, or taken in by hand.
 
-    evidence: on record; since: when the fault began to be followed; left_out: by
-    name [text]. Source: common practice: what was read before the fault says nothing of it.
+    evidence: on record; since: when the fault began, None where nobody says; left_out, taken_in:
+    by name [text].
+    Source: common practice: what was read before the fault says nothing of it.
     """
-    return tuple(one for one in evidence if one.at >= since - FRESH and one.name not in left_out)
+    return tuple(
+        one
+        for one in evidence
+        if one.name in taken_in
+        or (since is not None and one.at >= since and one.name not in left_out)
+    )
 
 
 def evidence_of(
@@ -71,14 +82,17 @@ def evidence_of(
 
     own: seen and done now; evidence: that counts.
 
-    The last word on each counts; the last change raises what it can have brought.
+    The last word on each counts; the last change raises what it can have brought, unless somebody
+    says on what was worked.
     """
+    told = {answer for answers in own.answers.values() for answer in answers}
+    worked = any(one.id in told for ask in tables().asks if ask.raises for one in ask.answers)
     signs = {one.sign: True for one in evidence if one.sign}
     outcomes = dict(one.outcome for one in evidence if one.outcome is not None)
     readings = tuple(one.reading for one in evidence if one.reading is not None)
     return TraceEvidence(
         {**signs, **own.signs}, {**outcomes, **own.outcomes}, (*readings, *own.readings),
-        raised_by(last_change(build)),
+        {} if worked else raised_by(last_change(build)), own.answers,
     )  # fmt: skip
 
 
@@ -90,7 +104,8 @@ def of_run(run: TraceRun) -> TraceEvidence:
     return TraceEvidence(
         {one.sign: one.seen for one in run.signs},
         {one.test: one.outcome for one in run.tests},
-        tuple(reading(one.reading, one.value, one.effort) for one in run.readings),
+        tuple(reading(one.reading, one.value, one.effort, one.how) for one in run.readings),
+        answers={one.sign: one.how for one in run.signs if one.seen and one.how},
     )
 
 
@@ -175,23 +190,22 @@ def _stops(build: Build) -> Iterator[RecordedEvidence]:
             )
         elif stop.locked == "none" and stop.deceleration is not None and stop.effort is not None:
             read = TraceReading("deceleration", stop.deceleration, stop.effort.value, 1,
-                                f"stop {number}")  # fmt: skip
+                                f"stop {number}", HowRead(moving=True))  # fmt: skip
             words = f"stop {number}: {stop.deceleration:.2f} g at {stop.effort.text}"
             yield RecordedEvidence(f"stop {number}", words, stop.at, reading=read)
 
 
 def of_logs(
-    build: Build, own: Path | None, since: datetime
+    build: Build, own: Path | None, since: datetime | None = None
 ) -> tuple[tuple[RecordedEvidence, ...], tuple[str, ...]]:
     """Return what the logs since a fault tell, and in words which could not be read.
 
-    own: its file, None without one; since: when the fault
-    began to be followed.
+    own: its file, None without one; since: when the fault began, None for all logs.
     """
     found: list[RecordedEvidence] = []
     said = []
     for log in () if build.proof is None else build.proof.logs:
-        if log.at < since - FRESH:
+        if since is not None and log.at < since:
             continue
         if log.source == "simulated":
             said.append(f"{log.file} is simulated: it tells nothing of the vehicle")
@@ -218,13 +232,14 @@ def of_log(log: Log, read: ReadLog) -> tuple[RecordedEvidence, ...]:
     if not presses:
         return ()
     press = max(presses, key=lambda one: one.effort or 0.0)
+    moving = press.deceleration is not None and press.deceleration > MOVES
     found = []
     for kind, value in (
         ("front-pressure", press.front_peak), ("rear-pressure", press.rear_peak),
         ("travel", press.travel),
     ):  # fmt: skip
         if value is not None and press.effort is not None and 0.0 <= value <= MOST[kind]:
-            told = TraceReading(kind, value, press.effort, 1, log.file)
+            told = TraceReading(kind, value, press.effort, 1, log.file, HowRead(moving))
             words = f"{KINDS[kind].words} in {log.file}"
             found.append(RecordedEvidence(f"{log.file} {kind}", words, log.at, reading=told))
     return tuple(found)

@@ -2,10 +2,15 @@
 
 import argparse
 import sys
-from datetime import datetime
 from typing import Any
 
-from urgens.bench.evidence_on_record import already_known, counting, evidence_of, of_logs
+from urgens.bench.evidence_on_record import (
+    RecordedEvidence,
+    already_known,
+    counting,
+    evidence_of,
+    of_logs,
+)
 from urgens.cli.exits import DONE
 from urgens.cli.printing import loaded, print_json
 from urgens.document import Build, BuildErrors
@@ -19,6 +24,7 @@ from urgens.quantity import UnitSystem
 from urgens.solve import solve
 
 SHOWN = 6  # causes that are told in words
+Logged = tuple[tuple[RecordedEvidence, ...], tuple[str, ...]]
 
 
 def _trace(options: argparse.Namespace) -> int:
@@ -28,13 +34,7 @@ def _trace(options: argparse.Namespace) -> int:
     if options.file is None:
         raise BuildErrors.one("FILE", "no build is named", "name one, or ask for --list")
     build = loaded(options)
-    now = datetime.now()
-    logged, unread = of_logs(build, options.file, now)
-    for words in unread:
-        print(f"urgens: {words}", file=sys.stderr)
-    recorded = (*already_known(build), *logged)
-    _all_known(options.leave_out, [one.name for one in recorded])
-    known = counting(recorded, now, options.leave_out)
+    known = _recorded(build, options)
     evidence = evidence_of(build, _told(options), known)
     found = traced(build, evidence, _case(build, options.load_case))
     extra = _given_twice(options)
@@ -46,19 +46,41 @@ def _trace(options: argparse.Namespace) -> int:
     return DONE
 
 
-def _all_known(left_out: list[str], names: list[str]) -> None:
-    """Raise BuildErrors for what is to be left out and is nowhere on record."""
-    for name in left_out:
-        if name not in names:
-            known = ", ".join(f'"{one}"' for one in names)
-            remedy = f"choose of {known}" if names else "leave it away: nothing is on record"
-            raise BuildErrors.one("--leave-out", f'there is no "{name}" on record', remedy)
+def _recorded(build: Build, options: argparse.Namespace) -> tuple[RecordedEvidence, ...]:
+    """Return what counts of the build's own records; raises BuildErrors for a name that is none."""
+    logged, unread = _of_logs(build, options)
+    for words in unread:
+        print(f"urgens: {words}", file=sys.stderr)
+    recorded = (*already_known(build), *logged)
+    names = [one.name for one in recorded]
+    for option, wanted in (("--leave-out", options.leave_out), ("--take-in", options.take_in)):
+        for name in wanted:
+            if name not in names:
+                known = ", ".join(f'"{one}"' for one in names)
+                remedy = f"choose of {known}" if names else "leave it away: nothing is on record"
+                raise BuildErrors.one(option, f'there is no "{name}" on record', remedy)
+    return counting(recorded, options.since, options.leave_out, options.take_in)
+
+
+def _of_logs(build: Build, options: argparse.Namespace) -> Logged:
+    """Return what logs tell: all of them where some are named, those since the fault, or none."""
+    if options.take_in or options.leave_out:
+        return of_logs(build, options.file)
+    if options.since is not None:
+        return of_logs(build, options.file, options.since)
+    return (), ()
 
 
 def _told(options: argparse.Namespace) -> TraceEvidence:
     """Return what the options say; raises BuildErrors for a reading that is none."""
-    signs = {**dict.fromkeys(options.sign, True), **dict.fromkeys(options.not_sign, False)}
-    return TraceEvidence(signs, dict(options.test), tuple(reading(*one) for one in options.reading))
+    seen = dict(options.sign)
+    signs = {**dict.fromkeys(seen, True), **dict.fromkeys(options.not_sign, False)}
+    return TraceEvidence(
+        signs,
+        dict(options.test),
+        tuple(reading(*one) for one in options.reading),
+        answers={name: answers for name, answers in seen.items() if answers},
+    )
 
 
 def _case(build: Build, name: str | None) -> int:
@@ -73,7 +95,8 @@ def _case(build: Build, name: str | None) -> int:
 
 def _given_twice(options: argparse.Namespace) -> list[str]:
     """Return what was said both ways; the last one counts."""
-    both = [f"{one}: seen and not seen." for one in options.sign if one in options.not_sign]
+    seen = [name for name, _ in options.sign]
+    both = [f"{one}: seen and not seen." for one in seen if one in options.not_sign]
     told: dict[str, str] = {}
     for test, outcome in options.test:
         if told.setdefault(test, outcome) != outcome:

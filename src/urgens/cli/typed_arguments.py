@@ -14,7 +14,7 @@ from urgens.quantity import (
     parse,
     whole_number,
 )
-from urgens.quantity.day import typed_time
+from urgens.quantity.day import SINCE, time_ago, typed_time
 from urgens.quantity.limits import looked_at, road
 from urgens.quantity.whole import LARGEST
 
@@ -107,15 +107,35 @@ def outcome(text: str) -> tuple[str, str]:
     return test, outcome
 
 
-def reading(text: str) -> tuple[str, str, str]:
-    """Read NAME=VALUE@FOOT, with or without quotes around value and foot."""
-    name, equals, rest = text.partition("=")
+def sign(text: str) -> tuple[str, tuple[str, ...]]:
+    """Read SIGN, or SIGN:ANSWER with as many answers as it asks for."""
+    name, *answers = (part.strip() for part in text.split(":"))
+    if not name or not all(answers):
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no sign; write ID or ID:ANSWER, such as pulls:left'
+        )
+    return name, tuple(answers)
+
+
+def reading(text: str) -> tuple[str, str, str, tuple[str, ...]]:
+    """Read NAME=VALUE@FOOT;HOW, with or without quotes around value and foot."""
+    whole, *how = (part.strip() for part in text.split(";"))
+    name, equals, rest = whole.partition("=")
     value, _, foot = (part.strip().strip('"') for part in rest.partition("@"))
     if not (equals and name and value):
         raise argparse.ArgumentTypeError(
             f'"{text}" is no reading; write NAME=VALUE@FOOT, such as travel="60 mm"@"300 N"'
         )
-    return name.strip(), value, foot
+    return name.strip(), value, foot, tuple(one for one in how if one)
+
+
+def since(text: str) -> datetime:
+    """Read since when something is so: a day, a weekday, a while ago."""
+    try:
+        return time_ago(text, datetime.now())
+    except ValueError as error:
+        why = "is yet to come" if "come" in str(error) else "is no day"
+        raise argparse.ArgumentTypeError(f'"{text}" {why}; {SINCE}') from None
 
 
 def channel(text: str) -> tuple[str, str, str]:

@@ -6,9 +6,7 @@ from urgens.guidance.faults.tables import TraceCause, TraceSign, TraceTest, tabl
 from urgens.guidance.tracing.trace import Traced
 from urgens.guidance.words.figures import FigureWords
 
-# Causes and tests that are printed
-SHOWN = 12
-NEXT = 5
+NEXT = 5  # tests that are printed
 
 
 def printed_trace(trace: Traced, words: FigureWords) -> dict[str, Any]:
@@ -22,7 +20,7 @@ def printed_trace(trace: Traced, words: FigureWords) -> dict[str, Any]:
         "causes": [
             {"id": one.cause.id, "share": one.share, "why": trace.reason(one, words),
              "mend": one.cause.mend}
-            for one in trace.ranked[:SHOWN]
+            for one in trace.ranked
         ],
         "other": trace.other,
         "next": [
@@ -52,7 +50,14 @@ def printed_tables() -> dict[str, Any]:
 
 
 def _sign(sign: TraceSign) -> dict[str, Any]:
-    return {"id": sign.id, "words": sign.words, "look": sign.look, "stops": bool(sign.stops)}
+    asks = [tables().ask(name) for name in sign.asks]
+    asked = [
+        {"id": ask.id, "words": sign.asked.get(ask.id, ask.words),
+         "answers": [{"id": one.id, "words": one.words} for one in ask.answers]}
+        for ask in asks
+    ]  # fmt: skip
+    return {"id": sign.id, "words": sign.words, "look": sign.look, "stops": bool(sign.stops),
+            "asks": asked}  # fmt: skip
 
 
 def _cause(cause: TraceCause) -> dict[str, Any]:

@@ -1,10 +1,16 @@
 """Days and times as a builder types them."""
 
-from datetime import datetime
+import calendar
+import re
+from datetime import datetime, timedelta
 
 # Years that are typed for a vehicle
 EARLIEST = 1800
 LATEST = 2200
+DAYS = tuple(name.lower() for name in calendar.day_name)
+AGO = {"hour": timedelta(hours=1), "day": timedelta(days=1), "week": timedelta(weeks=1),
+       "month": timedelta(days=30), "year": timedelta(days=365)}  # fmt: skip
+SINCE = 'write a day, as 2026-05-31, or Sunday, yesterday, "3 days ago"'
 
 
 def typed_time(text: str) -> datetime:
@@ -15,4 +21,33 @@ def typed_time(text: str) -> datetime:
     made = datetime.fromisoformat(text.strip()).replace(tzinfo=None)
     if not EARLIEST <= made.year <= LATEST:
         raise ValueError("is of another age")
+    return made
+
+
+def time_ago(text: str, now: datetime) -> datetime:
+    """Return since when something is so, as it is typed: a day, a weekday, a while ago.
+
+    text: "Sunday", "since Sunday", "yesterday", "3 days ago", or as in `typed_time` [text]; now:
+    the time. A day begins at midnight; a weekday is the last one that has begun.
+    Raises ValueError where it is none, or is yet to come.
+    """
+    said = re.sub(r"^(since|from|last|on)\s+", "", text.strip().lower())
+    today = now.replace(hour=0, minute=0, second=0, microsecond=0)
+    ago = re.fullmatch(r"(\d{1,4}|an?|one)\s+(hour|day|week|month|year)s?(\s+ago)?", said)
+    places = [place for place, name in enumerate(DAYS) if said and name[:3] == said[:3]]
+    if said in ("now", "today", "this morning"):
+        made = now if said == "now" else today
+    elif said == "yesterday":
+        made = today - timedelta(days=1)
+    elif said in ("week", "month", "year"):
+        made = today - AGO[said]
+    elif ago is not None:
+        many = int(ago[1]) if ago[1].isdigit() else 1
+        made = (now if ago[2] == "hour" else today) - many * AGO[ago[2]]
+    elif places and DAYS[places[0]].startswith(said):
+        made = today - timedelta(days=(today.weekday() - places[0]) % 7)
+    else:
+        made = typed_time(said)
+    if made > now:
+        raise ValueError("is yet to come")
     return made

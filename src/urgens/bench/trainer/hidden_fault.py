@@ -94,14 +94,14 @@ class HiddenFault:
     def _row(self) -> Simulated:
         """Return the one row that has all of its causes."""
         whole = rows_of([one.id for one in self.causes])
-        names, changes = np.array(whole.causes), dict(whole.changes)
+        names, changes = np.array(whole.causes), dict(whole.cold)
         neutral = {key: values[:1] for key, values in changes.items()}
         for cause, size in zip(self.causes, self.sizes, strict=True):
             row = np.flatnonzero(names == cause.id)[size]
             for key, values in changes.items():
                 if not np.array_equal(values[row], values[0]):
                     neutral[key] = values[row : row + 1]
-        return Simulated((self.causes[0].id,), neutral)
+        return Simulated((self.causes[0].id,), neutral, neutral)
 
 
 def hidden(build: Build, seed: int, count: int = 1, case: int = 0) -> HiddenFault:

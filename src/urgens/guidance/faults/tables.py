@@ -20,7 +20,17 @@ Need = Literal[
     "rear-residual", "switch", "light-switch", "parking-brake",
 ]  # fmt: skip
 Place = Literal[
-    "reservoir", "cylinder", "rod", "booster", "lines", "joints", "hose", "brake", "valve", "switch"
+    "reservoir",
+    "cylinder",
+    "rod",
+    "booster",
+    "lines",
+    "joints",
+    "hose",
+    "brake",
+    "valve",
+    "switch",
+    "vehicle",
 ]
 Share = Annotated[float, Field(gt=0, lt=1)]
 
@@ -44,10 +54,46 @@ class Linked(TableRow):
                 yield cause, link
 
 
+class TraceAnswer(Linked):
+    """An answer: in words; what shows so, by axle, as another sign that is seen, or by how often.
+
+    `paths` are where in a build a change tells the same.
+    """
+
+    id: str
+    words: str
+    axle: Literal["front", "rear"] | None = None
+    sign: str = Field("", alias="as")
+    paths: tuple[str, ...] = ()
+
+    @property
+    def ranks(self) -> bool:
+        """Whether it tells causes apart."""
+        return bool(self.axle or self.sign or any(True for _ in self.links()))
+
+
+class TraceAsk(TableRow):
+    """What is asked of a sign besides, and its answers.
+
+    One that `raises` makes causes likelier; one without a link tells where to look, and no more.
+    """
+
+    id: str
+    words: str
+    raises: bool = False
+    answers: tuple[TraceAnswer, ...] = Field(min_length=2)
+
+    @property
+    def ranks(self) -> bool:
+        """Whether an answer tells causes apart."""
+        return any(one.ranks for one in self.answers)
+
+
 class TraceSign(TableRow):
     """Something seen, felt or heard: in words, how to look, why it stops the vehicle if it does.
 
-    `when` tells that it is not what is seen but when it came.
+    `when` tells that it is not what is seen but when it came; `asks` what is asked besides, in
+    words of its own where `asked` has them.
     """
 
     id: str
@@ -55,14 +101,18 @@ class TraceSign(TableRow):
     look: str
     stops: str = ""
     when: bool = False
+    asks: tuple[str, ...] = ()
+    asked: Mapping[str, str] = {}
     causes: Linked
 
 
 class TraceCause(TableRow):
     """What it may come from: why it shows so, how common, where, what it needs, what mends it.
 
-    `effect` is what it changes of the figures, each from the least size to the most; None where
-    nothing of it is simulated.
+    `wheel` tells that it sits at one wheel, and which way the vehicle pulls then: to the other
+    side, to its own, or to either; `hot` that it is there only when hot. `effect` is what it
+    changes of the figures, each from the least size to the most; None where nothing of it is
+    simulated.
     """
 
     id: str
@@ -73,6 +123,8 @@ class TraceCause(TableRow):
     axle: Literal["front", "rear", "parking"] | None = None
     needs: tuple[Need, ...] = ()
     mend: str
+    wheel: Literal["away", "towards", "either"] | None = None
+    hot: bool = False
     effect: Mapping[str, tuple[float, float]] | None = None
 
 
@@ -111,6 +163,16 @@ class Tables(TableRow):
     signs: tuple[TraceSign, ...]
     causes: tuple[TraceCause, ...]
     tests: tuple[TraceTest, ...]
+    asks: tuple[TraceAsk, ...]
+
+    def ask(self, name: str) -> TraceAsk:
+        """Return what is asked; name: its id [text]. Raises KeyError."""
+        return {one.id: one for one in self.asks}[name]
+
+    def asking(self, answer: str) -> tuple[TraceAsk, TraceAnswer] | None:
+        """Return an answer with what asks for it; answer: its id [text]; None where none does."""
+        found = ((ask, one) for ask in self.asks for one in ask.answers if one.id == answer)
+        return next(found, None)
 
     @model_validator(mode="after")
     def _whole(self) -> "Tables":
@@ -119,8 +181,16 @@ class Tables(TableRow):
         _once([one.id for one in self.signs], "sign")
         _once([one.id for one in self.tests], "test")
         told: set[str] = set()
+        signs, asks = {one.id for one in self.signs}, {one.id for one in self.asks}
         for sign in self.signs:
             _once([cause for cause, _ in sign.causes.links()], f"cause of {sign.id}", known)
+            _once([*sign.asks], f"ask of {sign.id}", asks)
+            _once([*sign.asked], f"ask of {sign.id}", set(sign.asks))
+        answers = [one for ask in self.asks for one in ask.answers]
+        _once([one.id for one in answers], "answer")
+        for one in answers:
+            _once([cause for cause, _ in one.links()], f"cause of {one.id}", known)
+            _once([one.sign] if one.sign else [], f"sign of {one.id}", signs)
         for test in self.tests:
             outcomes = _once([one.id for one in test.outcomes], f"outcome of {test.id}")
             if test.usual not in outcomes:
@@ -148,6 +218,8 @@ def _once(names: list[str], what: str, known: set[str] | None = None) -> set[str
 
 @lru_cache(maxsize=1)
 def tables() -> Tables:
-    """Return signs, causes and tests. Source: common practice, as the files say."""
-    whole = {**trace_table("signs"), **trace_table("causes"), **trace_table("tests")}
-    return Tables.model_validate(whole)
+    """Return signs, causes, tests and what is asked. Source: common practice, as the files say."""
+    files = ("signs", "causes", "tests", "asks")
+    return Tables.model_validate(
+        {key: rows for one in files for key, rows in trace_table(one).items()}
+    )

@@ -17,6 +17,7 @@ KINDS: dict[Place, tuple[str, ...]] = {
     "reservoir": ("reservoir",), "cylinder": ("master",), "rod": ("master",),
     "booster": ("master",), "lines": (), "joints": (), "hose": ("hose",),
     "brake": ("wheel-brake",), "valve": VALVES, "switch": ("switch",),
+    "vehicle": (),
 }  # fmt: skip
 
 

@@ -6,20 +6,39 @@ from urgens.document import Build
 from urgens.document.circuits import warned
 from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.kinds.brakes.drum import Drum
+from urgens.document.kinds.valves import Valve
 from urgens.document.kinds.valves.adjustable import Adjustable
 from urgens.document.kinds.valves.load_sensing import LoadSensing
 from urgens.document.kinds.valves.metering import Metering
+from urgens.document.kinds.valves.residual import Residual
 from urgens.document.residual_valves import residual_valves
 from urgens.guidance.faults.tables import Need
 from urgens.physics.axle import AXLES, Axle
+
+
+def valve_fits(valve: Valve, need: Need) -> bool:
+    """Return whether a need is about this valve; valve: of a build; need: of a cause [text]."""
+    asks = _VALVES.get(need)
+    return asks is not None and asks(valve)
+
+
+_VALVES: dict[Need, Callable[[Valve], bool]] = {
+    "reducing": lambda valve: valve.reduces,
+    "adjustable": lambda valve: isinstance(valve, Adjustable),
+    "load-sensing": lambda valve: isinstance(valve, LoadSensing),
+    "metering": lambda valve: isinstance(valve, Metering),
+    "residual": lambda valve: isinstance(valve, Residual),
+    "front-residual": lambda valve: isinstance(valve, Residual),
+    "rear-residual": lambda valve: isinstance(valve, Residual),
+}
 
 
 def _reduces(build: Build) -> bool:
     return any(valve.reduces for valve in build.valves.rear)
 
 
-def _has(build: Build, kind: type) -> bool:
-    return any(isinstance(valve, kind) for valve in (*build.valves.front, *build.valves.rear))
+def _has(build: Build, need: Need) -> bool:
+    return any(valve_fits(valve, need) for valve in (*build.valves.front, *build.valves.rear))
 
 
 def _residual(build: Build, axles: Iterable[Axle]) -> bool:
@@ -45,10 +64,10 @@ _NEEDS: dict[Need, Callable[[Build], bool]] = {
     "drums": lambda b: _brake(b, Drum, AXLES),
     "reducing": _reduces,
     "no-reducing": lambda b: not _reduces(b),
-    "adjustable": lambda b: _has(b, Adjustable),
-    "load-sensing": lambda b: _has(b, LoadSensing),
-    "metering": lambda b: _has(b, Metering),
-    "no-metering": lambda b: not _has(b, Metering),
+    "adjustable": lambda b: _has(b, "adjustable"),
+    "load-sensing": lambda b: _has(b, "load-sensing"),
+    "metering": lambda b: _has(b, "metering"),
+    "no-metering": lambda b: not _has(b, "metering"),
     "residual": lambda b: _residual(b, AXLES),
     "no-residual": lambda b: not _residual(b, (Axle.REAR,)),
     "front-residual": lambda b: _residual(b, (Axle.FRONT,)),

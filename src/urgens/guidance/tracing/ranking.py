@@ -11,6 +11,8 @@ from urgens.document import Build, BuildErrors
 from urgens.guidance.faults.tables import (
     Link,
     TestOutcome,
+    TraceAnswer,
+    TraceAsk,
     TraceCause,
     TraceSign,
     TraceTest,
@@ -20,8 +22,9 @@ from urgens.guidance.tracing.fitting import fits
 from urgens.guidance.tracing.readings import TraceReading, Weighed, weighed
 from urgens.physics.arrays import Array, Bools
 
-_T = TypeVar("_T", TraceSign, TraceTest, TestOutcome)
+_T = TypeVar("_T", TraceSign, TraceTest, TestOutcome, TraceAnswer)
 OTHER = 0.1  # kept for something that is in no list
+RAISED = 3.0  # by how much work makes likelier what it can have brought; assumed
 UNNAMED: Link = "never"  # how often a cause shows a sign that does not name it
 LUMPED = 0.02  # share under which causes count as one: to tell those apart is worth no test yet
 # Minutes that an open joint and a second person cost more
@@ -33,13 +36,15 @@ SECOND = 5.0
 class TraceEvidence:
     """What is known: signs seen or not, outcomes of tests, readings; how much work raised causes.
 
-    `raised` are factors on causes that the last changes can have brought [-].
+    `answers` are those to what a sign asks besides, by its id; `raised` factors on causes that the
+    last changes can have brought [-].
     """
 
     signs: Mapping[str, bool] = field(default_factory=dict)
     outcomes: Mapping[str, str] = field(default_factory=dict)
     readings: tuple[TraceReading, ...] = ()
     raised: Mapping[str, float] = field(default_factory=dict)
+    answers: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
 
 
 class Ranked(NamedTuple):
@@ -117,12 +122,78 @@ class Tracing:
         for name, seen in evidence.signs.items():
             shown = self.shows(self.sign(name))
             found = found * (shown if seen else 1.0 - shown)
+        for ask, answer in self.answered(evidence):
+            found = found * self.shows_answer(ask, answer)
         for name, told in evidence.outcomes.items():
             test = self.test(name)
             outcomes = self.outcomes(test)
             found = found * self.likely(test)[outcomes.index(self.outcome(test, told))]
         found = found * np.append(weights.causes, weights.other)
         return np.asarray(found / found.sum())
+
+    def answered(self, evidence: TraceEvidence) -> tuple[tuple[TraceAsk, TraceAnswer], ...]:
+        """Return what was answered of the signs that are seen, each once; evidence: what is known.
+
+        Raises BuildErrors for an answer that its sign does not ask for. What a sign says that was
+        answered by itself is not counted twice.
+        """
+        found: dict[str, tuple[TraceAsk, TraceAnswer]] = {}
+        for name, answers in evidence.answers.items():
+            sign = self.sign(name)
+            asks = [tables().ask(one) for one in sign.asks]
+            known = [answer for ask in asks for answer in ask.answers]
+            for each in answers:
+                answer = _found(each, known, known, f"--sign {name}")
+                ask = next(one for one in asks if answer in one.answers)
+                said = {one.sign for one in ask.answers} & set(evidence.signs)
+                if evidence.signs.get(name) and not said:
+                    found[each] = ask, answer
+        return tuple(found.values())
+
+    def shows_answer(self, ask: TraceAsk, answer: TraceAnswer) -> Array:
+        """Return how likely each cause, and something else, makes an answer (c + 1,) [-].
+
+        ask: of a sign; answer: to it.
+        The table; causes of no axle show either, and those that no answer names any of them. Where
+        it raises causes: by how much.
+        """
+        whole = tables()
+        if ask.raises:
+            named = {cause for cause, _ in answer.links()}
+            return np.array([*(RAISED if one in named else 1.0 for one in self.ids), 1.0])
+        if any(one.sign for one in ask.answers):
+            signs = {one.id: one for one in self.signs}
+            each = [
+                shown if one is answer else 1.0 - shown
+                for one in ask.answers if one.sign in signs
+                for shown in (self.shows(signs[one.sign]),)
+            ]  # fmt: skip
+            return np.asarray(np.prod(each, axis=0)) if each else np.ones(len(self.ids) + 1)
+        shown = np.array([[self._named(one, cause) for cause in self.causes]
+                          for one in ask.answers])  # fmt: skip
+        shown = np.where(np.isnan(shown).all(axis=0), 1.0, shown)
+        shown = np.where(np.isnan(shown), whole.links["seldom"], shown)
+        likely = (shown / shown.sum(axis=0))[ask.answers.index(answer)]
+        return np.append(likely, likely @ self._prior)
+
+    def _named(self, answer: TraceAnswer, cause: TraceCause) -> float:
+        """Return how often a cause shows an answer [-], NaN where the answer does not name it."""
+        if answer.axle is not None and answer.axle == cause.axle:
+            return tables().links["nearly-always"]
+        link = dict(answer.links()).get(cause.id)
+        return np.nan if link is None else tables().links[link]
+
+    def tells(self, ask: TraceAsk, shares: Array) -> float:
+        """Return what an answer is expected to tell [bit]; ask: of a sign; shares: (c + 1,) [-].
+
+        What only raises causes tells nothing by itself. Source: the expected drop of entropy.
+        """
+        if not ask.ranks or ask.raises:
+            return 0.0
+        likely = np.array([self.shows_answer(ask, one) for one in ask.answers])
+        joint = likely / likely.sum(axis=0) * shares
+        chances = joint.sum(axis=1)
+        return float(entropy(shares) - chances @ entropy(joint / chances[:, None]))
 
     def shows(self, sign: TraceSign) -> Array:
         """Return how often each cause, and something else, shows a sign (c + 1,) [-].

@@ -2,12 +2,22 @@
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from math import hypot
 from typing import NamedTuple
 
 import numpy as np
 
 from urgens.document import Build, BuildErrors
-from urgens.guidance.tracing.simulated import Figures, Simulated, at_feet, figures, rows_of
+from urgens.guidance.tracing.simulated import (
+    AT_REST,
+    Figures,
+    HowRead,
+    Simulated,
+    as_read,
+    at_feet,
+    figures,
+    rows_of,
+)
 from urgens.physics.arrays import Array
 from urgens.physics.axle import AXLES
 from urgens.quantity import (
@@ -30,6 +40,7 @@ SEED = 1
 STRAYS = 0.05  # of readings that are not of their cause: misread, or two things wrong; assumed
 WIDE = 0.5  # of the computed figure: how far a stray lies; assumed
 LITTLE = 1e-12
+FADES = 0.15  # of the friction, by heat: assumed
 
 
 class Read(NamedTuple):
@@ -41,6 +52,8 @@ class Read(NamedTuple):
     share: float
     figure: Callable[[Figures], Array]
     foot: bool = True  # whether it is read at a foot
+    moving: bool = False  # whether only a vehicle that moves shows it
+    fades: float = 0.0  # share that heat may do to it, which nobody has told
 
 
 # Errors of a ruler at the pad, of a gauge, of a decelerometer: common practice.
@@ -48,7 +61,9 @@ KINDS: Mapping[str, Read] = {
     "travel": Read("pad travel", LENGTH, 3e-3, 0.0, lambda f: f.travel),
     "front-pressure": Read("pressure in front", PRESSURE, 1e5, 0.02, lambda f: f.front),
     "rear-pressure": Read("pressure behind", PRESSURE, 1e5, 0.02, lambda f: f.rear),
-    "deceleration": Read("deceleration", None, 0.03, 0.05, lambda f: f.deceleration),
+    "deceleration": Read(
+        "deceleration", None, 0.03, 0.05, lambda f: f.deceleration, moving=True, fades=FADES
+    ),
     "front-flow": Read("a stroke in front", VOLUME, 5e-7, 0.3, lambda f: f.front_flow, foot=False),
     "rear-flow": Read("a stroke behind", VOLUME, 5e-7, 0.3, lambda f: f.rear_flow, foot=False),
     "heat-ratio": Read(
@@ -58,8 +73,14 @@ KINDS: Mapping[str, Read] = {
         0.2,
         lambda f: _ratio(f),
         foot=False,
+        moving=True,
     ),
 }
+# How a vehicle may have been as something was read; standing unless that shows nothing.
+HOW: Mapping[str, str] = {
+    "standing": "standing", "moving": "moving", "engine-off": "engine off, vacuum pumped out",
+    "hot": "brakes hot",
+}  # fmt: skip
 AIR = 293.15  # K, around the vehicle: assumed
 NO_FOOT = 200.0  # N: of what is read without one, an ordinary one
 MOST_FOOT = 3000.0  # N
@@ -75,20 +96,21 @@ def _ratio(figures: Figures) -> Array:
 
 @dataclass(frozen=True)
 class TraceReading:
-    """What was read [SI] at a foot [N]: its kind, at which stroke, and where it comes from."""
+    """What was read [SI] at a foot [N]: its kind, at which stroke, how, and where it comes from."""
 
     kind: str
     value: float
     effort: float
     stroke: int = 1
     source: str = "typed"
+    how: HowRead = AT_REST
 
 
-def reading(name: str, typed: str, effort: str) -> TraceReading:
+def reading(name: str, typed: str, effort: str, how: Sequence[str] = ()) -> TraceReading:
     """Return a reading as it is typed.
 
     name: of its kind, a travel's with its stroke behind ("travel-3") [text]; typed: what was read
-    [text]; effort: the foot [text].
+    [text]; effort: the foot [text]; how: the vehicle was, of HOW [text].
     Raises BuildErrors where it is none, or beyond any vehicle.
     """
     kind, _, stroke = name.rpartition("-") if name[-2:] in ("-1", "-2", "-3") else (name, "", "1")
@@ -104,7 +126,19 @@ def reading(name: str, typed: str, effort: str) -> TraceReading:
         raise BuildErrors.one(name, f"no foot presses {effort}", "read it again")
     if not 0.0 <= value <= MOST[kind]:
         raise BuildErrors.one(name, f"{typed} is beyond any vehicle", "read it again")
-    return TraceReading(kind, value, foot, int(stroke))
+    return TraceReading(kind, value, foot, int(stroke), how=_how(name, KINDS[kind], how))
+
+
+def _how(name: str, kind: Read, how: Sequence[str]) -> HowRead:
+    """Return how a vehicle was; raises BuildErrors where it cannot have been so."""
+    for one in how:
+        if one not in HOW:
+            raise BuildErrors.one(name, f'"{one}" is no way to read', f"choose of {', '.join(HOW)}")
+    if "standing" in how and "moving" in how:
+        raise BuildErrors.one(name, "is read standing and moving", "write one of them")
+    if "standing" in how and kind.moving:
+        raise BuildErrors.one(name, "is not read on a vehicle that stands", "leave standing away")
+    return HowRead(kind.moving or "moving" in how, "engine-off" not in how, "hot" in how)
 
 
 def _value(kind: str, typed: str) -> float:
@@ -126,13 +160,15 @@ def _value(kind: str, typed: str) -> float:
 class Weighed(NamedTuple):
     """How likely readings are of each cause (c,) and of something else [-], and the best figure.
 
-    `best` (c, readings) is what the size of each cause that fits best would show [SI].
+    `best` (c, readings) is what the size of each cause that fits best would show [SI]; `each`
+    (c, readings) how likely that cause makes every reading by itself [-].
     """
 
     causes: Array
     other: float
     best: Array
     as_built: Array
+    each: Array
 
 
 def weighed(
@@ -147,7 +183,7 @@ def weighed(
     rows = rows_of(causes)
     if not readings:
         none = np.empty((len(causes), 0))
-        return Weighed(np.ones(len(causes)), 1.0, none, np.empty(0))
+        return Weighed(np.ones(len(causes)), 1.0, none, np.empty(0), none)
     shown = _shown(build, rows, readings, case)
     read = np.array([one.value for one in readings])
     error = _errors(build, readings, shown[0], case)
@@ -155,23 +191,28 @@ def weighed(
     wide = np.hypot(4.0 * error, WIDE * np.abs(shown[0]))
     stray = np.exp(-0.5 * np.square((read - shown[0]) / wide)) * error / wide
     each = np.exp(-0.5 * np.square(np.minimum(np.abs(far), 30.0)))
-    whole = np.prod((1.0 - STRAYS) * each + STRAYS * stray, axis=1) + LITTLE
+    mixed = (1.0 - STRAYS) * each + STRAYS * stray
+    whole = np.prod(mixed, axis=1) + LITTLE
     found, best = np.empty(len(causes)), np.empty((len(causes), len(readings)))
+    alone = np.empty_like(best)
     names = np.array(rows.causes)
     for place, cause in enumerate(causes):
         own = np.flatnonzero(names == cause)
         found[place] = whole[own].mean()
         best[place] = shown[own[np.argmax(whole[own])]]
-    return Weighed(found, float(np.prod(stray)) + LITTLE, best, shown[0])
+        alone[place] = mixed[own].mean(axis=0)
+    return Weighed(found, float(np.prod(stray)) + LITTLE, best, shown[0], alone)
 
 
 def _shown(build: Build, rows: Simulated, readings: Sequence[TraceReading], case: int) -> Array:
     """Return what every row would show, shape (r, readings) [SI]."""
     columns = np.empty((len(rows.causes), len(readings)))
-    for stroke in {one.stroke for one in readings}:
-        own = [place for place, one in enumerate(readings) if one.stroke == stroke]
+    for stroke, how in {(one.stroke, one.how) for one in readings}:
+        own = [
+            place for place, one in enumerate(readings) if (one.stroke, one.how) == (stroke, how)
+        ]
         efforts = np.array([readings[place].effort for place in own])
-        found = figures(build, rows, efforts, case, stroke)
+        found = figures(build, rows, efforts, case, stroke, how)
         for column, place in enumerate(own):
             kind = readings[place].kind
             columns[:, place] = KINDS[kind].figure(found)[:, column] * _by_mass(build, kind)
@@ -192,21 +233,22 @@ def _by_mass(build: Build, kind: str) -> float:
 def _errors(build: Build, readings: Sequence[TraceReading], shown: Array, case: int) -> Array:
     """Return the error of each reading beside what is computed (readings,) [SI]."""
     efforts = tuple(one.effort for one in readings)
-    spread = _spread(build, efforts, case)
+    spread = {how: _spread(build, efforts, case, how) for how in {one.how for one in readings}}
     found = []
     for place, (one, value) in enumerate(zip(readings, shown.tolist(), strict=True)):
         kind = KINDS[one.kind]
-        off = np.std(kind.figure(spread)[:, place]) * _by_mass(build, one.kind)
-        found.append(float(np.hypot(np.hypot(kind.error, kind.share * value), off)))
+        off = np.std(kind.figure(spread[one.how])[:, place]) * _by_mass(build, one.kind)
+        fades = kind.fades * value if one.how.hot else 0.0
+        found.append(hypot(kind.error, kind.share * value, float(off), fades))
     return np.array(found)
 
 
-def _spread(build: Build, efforts: tuple[float, ...], case: int) -> Figures:
+def _spread(build: Build, efforts: tuple[float, ...], case: int, how: HowRead) -> Figures:
     """Return the figures of draws of what is known of the build, shape (draws, e)."""
     known = spreads(build, case)
-    standing = system(build).case(case)
+    standing, at = system(build).case(case), np.array(efforts)
     if not known:
-        return at_feet(system(build), standing, np.array(efforts)[None, :])
+        return at_feet(as_read(system(build), build, how), standing, at[None, :], moving=how.moving)
     values = drawn(build, known, DRAWS, np.random.default_rng(SEED))
-    made = system(build, over=laid(build, known, values[:, :, None]))
-    return at_feet(made, standing, np.array(efforts))
+    made = as_read(system(build, over=laid(build, known, values[:, :, None])), build, how)
+    return at_feet(made, standing, at, moving=how.moving)

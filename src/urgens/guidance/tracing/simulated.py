@@ -14,8 +14,9 @@ import numpy as np
 from urgens.document import Build
 from urgens.guidance.faults.tables import tables
 from urgens.physics.arrays import Array, Floats
-from urgens.physics.axle import Pair
+from urgens.physics.axle import AXLES, Pair
 from urgens.physics.valve_law import (
+    InertiaSensingLaw,
     LoadSensingLaw,
     MeteringLaw,
     ReducingLaw,
@@ -25,7 +26,7 @@ from urgens.physics.valve_law import (
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.half_failed import half_lost_travel
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
-from urgens.solve.rolling_forces import axle_forces
+from urgens.solve.rolling_forces import axle_forces, rolling_lines
 from urgens.solve.system import AxleFluid, System, WheelEnd, system
 from urgens.solve.travel import travel
 
@@ -35,6 +36,7 @@ PASSES = 1e12  # Pa: a knee that nothing reaches
 LEFT = (1.0, 0.4, 0.15)  # of a clearance at strokes 1 to 3: the first ones take it up; assumed
 PUMPED = (1.0, 0.9, 0.85)  # of air at strokes 1 to 3: assumed
 
+WARMER = 150.0  # K, of brakes that are hot: assumed
 _BOTH = ("front", "rear")
 # What a cause can change, and the value that changes nothing.
 _NEUTRAL: Mapping[str, float] = {
@@ -44,6 +46,17 @@ _NEUTRAL: Mapping[str, float] = {
     "rod": 0.0, "area": 1.0, "ratio": 1.0, "assist": 1.0, "passes": 0.0, "knee": 1.0,
     "second": 1.0, "unmetered": 0.0, "front_shut": 0.0, "half": 0.0,
 }  # fmt: skip
+
+
+class HowRead(NamedTuple):
+    """How the vehicle was as something was read: moving, its engine running, its brakes hot."""
+
+    moving: bool = False
+    engine: bool = True
+    hot: bool = False
+
+
+AT_REST = HowRead()
 
 
 class Figures(NamedTuple):
@@ -78,10 +91,14 @@ def effects() -> Mapping[str, Mapping[str, tuple[float, float]]]:
 
 @dataclass(frozen=True)
 class Simulated:
-    """One row a cause and size: the causes of the rows (r,), and the changes, each (r, 1)."""
+    """One row a cause and size: the causes of the rows (r,), and the changes, each (r, 1).
+
+    `cold` are the changes while the brakes are cold: what is there only when hot does nothing.
+    """
 
     causes: tuple[str, ...]
     changes: Mapping[str, Array]
+    cold: Mapping[str, Array]
 
 
 def rows_of(causes: Sequence[str]) -> Simulated:
@@ -101,23 +118,35 @@ def _rows_of(causes: tuple[str, ...]) -> Simulated:
             names.append(cause)
             sized = {key: least + share * (most - least) for key, (least, most) in effect.items()}
             changes.append({**_NEUTRAL, **sized})
-    return Simulated(
-        tuple(names), {key: np.array([row[key] for row in changes])[:, None] for key in _NEUTRAL}
-    )
+    hot = {one.id for one in tables().causes if one.hot}
+    cold = [_NEUTRAL if name in hot else row for name, row in zip(names, changes, strict=True)]
+    return Simulated(tuple(names), _stacked(changes), _stacked(cold))
 
 
-def figures(build: Build, rows: Simulated, efforts: Array, case: int, stroke: int = 1) -> Figures:
+def _stacked(rows: Sequence[Mapping[str, float]]) -> Mapping[str, Array]:
+    return {key: np.array([row[key] for row in rows])[:, None] for key in _NEUTRAL}
+
+
+def figures(
+    build: Build,
+    rows: Simulated,
+    efforts: Array,
+    case: int,
+    stroke: int = 1,
+    how: HowRead = AT_REST,
+) -> Figures:
     """Return the figures of every row at every foot.
 
     rows: of causes; efforts: of the foot (e,) [N]; case: place of
-    the load case [-]; stroke: which one of them, 1 to 3 [-].
+    the load case [-]; stroke: which one of them, 1 to 3 [-]; how: the vehicle was.
     Source: `solve`, once for all rows; what a stroke takes up is assumed.
     """
-    made = system(build)
+    made = as_read(system(build), build, how)
     standing = made.case(case)
-    wrong, changes = _laid(made, rows.changes, stroke), rows.changes
+    changes = rows.changes if how.hot else rows.cold
+    wrong = _laid(made, changes, stroke)
     there = [_there(changes, axle) for axle in _BOTH]
-    found = at_feet(wrong, standing, efforts, *there)
+    found = at_feet(wrong, standing, efforts, *there, moving=how.moving)
     travels = found.travel.copy()
     for dead, change in enumerate((*(f"lost_{axle}" for axle in _BOTH), "half")):
         lost = changes[change][:, 0] > 0.0
@@ -127,27 +156,58 @@ def figures(build: Build, rows: Simulated, efforts: Array, case: int, stroke: in
     return found._replace(travel=travels)
 
 
+def as_read(system: System, build: Build, how: HowRead) -> System:
+    """Return a system as it was while something was read.
+
+    system: as built; build: of it; how: the vehicle was.
+    Without the engine the vacuum is pumped out; a hot drum is larger, its shoes stay where they
+    were. What heat does to friction nobody has told: it is in the error of what is read hot.
+    """
+    if not how.engine:
+        off = replace(system.booster, assist_limit=system.booster.assist_limit * 0.0,
+                      jump_in=system.booster.jump_in * 0.0)  # fmt: skip
+        system = replace(system, booster=off)
+    if not how.hot:
+        return system
+    axles = (
+        replace(
+            fluid, clearance_volume=fluid.clearance_volume * build.axle(axle).brake.grown(WARMER)
+        )
+        for fluid, axle in zip(system.volumes.axles, AXLES, strict=True)
+    )
+    return replace(system, volumes=replace(system.volumes, axles=Pair(*axles)))
+
+
 def _there(changes: Mapping[str, Array], axle: str) -> Array:
     """Return what of the pressure reaches an axle's brakes [-]."""
     return np.asarray((1.0 - changes[f"lost_{axle}"]) * (1.0 - changes[f"blocked_{axle}"]))
 
 
 def at_feet(
-    system: System, standing: StaticVehicle, efforts: Array, front: Floats = 1.0, rear: Floats = 1.0
+    system: System,
+    standing: StaticVehicle,
+    efforts: Array,
+    front: Floats = 1.0,
+    rear: Floats = 1.0,
+    *,
+    moving: bool = False,
 ) -> Figures:
     """Return the figures of a system at every foot, the pad at the floor at most.
 
     system: the system, its numbers (r, 1) or plain; standing: one load case [N, -]; efforts: (e,)
-    [N]; front, rear: share of the pressure that reaches the brakes [-].
-    Travel and pressures are read with the vehicle at rest, forces and deceleration while it moves:
-    a valve that feels the load, or a ball, does another thing then. Source: how each is read.
+    [N]; front, rear: share of the pressure that reaches the brakes [-]; moving: whether the vehicle
+    was, as travel and pressures were read.
+    Forces and deceleration are those of a vehicle that moves: a valve that feels the load, or a
+    ball, does another thing then. Source: how each is read.
     """
     pushrod = pushrod_force(system, efforts)
-    lines = line_pressures(system, booster_output(system, pushrod), at_rest(standing))
-    pressures = lines.front * front, lines.rear * rear
     reached = zip(system.ends, (front, rear), strict=True)
-    moving = replace(system, ends=Pair(*(_end(end, share) for end, share in reached)))
-    forces = axle_forces(moving, pushrod, standing)
+    rolls = replace(system, ends=Pair(*(_end(end, share) for end, share in reached)))
+    lines = line_pressures(system, booster_output(system, pushrod), at_rest(standing))
+    if moving:
+        lines = rolling_lines(rolls, pushrod, standing)
+    pressures = lines.front * front, lines.rear * rear
+    forces = axle_forces(rolls, pushrod, standing)
     z = (forces[0] + forces[1]) / (standing.front_weight + standing.rear_weight)
     pad = np.minimum(travel(system, efforts, *pressures).pad, system.volumes.floor)
     flows = (_swept(system, axle) * share for axle, share in zip(_BOTH, (front, rear), strict=True))
@@ -221,6 +281,8 @@ def _reducing(law: ValveLaw, wrong: Mapping[str, Array]) -> ValveLaw:
         return replace(
             law, light_knee=knees[0], heavy_knee=knees[1], slope=law.slope * wrong["second"]
         )
+    if isinstance(law, InertiaSensingLaw):  # its knee is where its ball rolls
+        return replace(law, slope=np.where(wrong["passes"] > 0.0, 1.0, law.slope * wrong["second"]))
     return law
 
 

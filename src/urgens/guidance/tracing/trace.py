@@ -1,13 +1,15 @@
 """One fault traced: what stops the vehicle, ranked causes with reasons, the next test."""
 
-from collections.abc import Mapping, Set
+from collections.abc import Set
 from dataclasses import dataclass
 
 from urgens.document import Build
 from urgens.document.ledger.history import HistoryEntry
-from urgens.guidance.faults.tables import TraceSign
+from urgens.guidance.faults.tables import TraceAsk, TraceSign, tables
 from urgens.guidance.faults.together import contradictions, stops
 from urgens.guidance.tracing.ranking import (
+    LUMPED,
+    RAISED,
     CandidateTest,
     Ranked,
     TraceEvidence,
@@ -22,29 +24,6 @@ from urgens.physics.arrays import Array
 from urgens.quantity import FORCE, show
 
 LEAST = 0.02  # bit: a question that tells less is not asked
-RAISED = 3.0  # by how much a change makes likelier what it can have brought; assumed
-# What a change of figures can bring, by where it was made; common practice.
-BRINGS: Mapping[str, tuple[str, ...]] = {
-    "master": ("bore-big", "bore-small", "air-front", "air-rear", "rod-long", "rod-short",
-               "cylinder-tilted", "insert-missing", "lines-wrong", "leak-joint"),
-    "pedal": ("rod-long", "rod-short", "ratio-hole", "switch-holds", "rod-out", "insert-missing"),
-    "booster": ("booster-dead", "booster-valve", "vacuum-low", "rod-long", "rod-short"),
-    "valves": ("knee-high", "knee-low", "adjustable-open", "load-sensing-high",
-               "load-sensing-low", "second-valve", "valve-missing", "metering-missing",
-               "residual-disc-front", "residual-disc-rear", "no-residual", "leak-joint"),
-    "front.brake": ("air-front", "glazed-front", "linings-new", "screw-low", "leak-joint",
-                    "shoes-far-front", "knock-back-front", "residual-disc-front"),
-    "rear.brake": ("air-rear", "glazed-rear", "linings-new", "screw-low", "leak-joint",
-                   "shoes-far-rear", "knock-back-rear", "residual-disc-rear", "no-residual",
-                   "drums-grab", "shoes-uneven"),
-    "front.tyre": ("tyres-changed", "tyres-unequal"),
-    "rear.tyre": ("tyres-changed", "tyres-unequal"),
-    "vehicle": ("rear-unloaded", "tyres-changed"),
-    "plumbing": ("leak-joint", "air-front", "air-rear", "lines-wrong", "line-pinched",
-                 "hose-leaks-front", "hose-leaks-rear", "shuttle-across"),
-    "lines": ("hose-soft-front", "hose-soft-rear", "air-front", "air-rear"),
-    "fluid": ("fluid-boils", "air-front", "air-rear"),
-}  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -100,6 +79,26 @@ class Traced:
                 best, found = gain, sign
         return found
 
+    def asks(self, sign: TraceSign) -> tuple[TraceAsk, ...]:
+        """Return what is worth asking of a sign that is seen, or was answered; sign: of it.
+
+        What tells causes apart by more than LEAST; which side, where one wheel can be at fault; on
+        what was worked, where the history does not say.
+        """
+        given = set(self.evidence.answers.get(sign.id, ()))
+        asks = [tables().ask(name) for name in sign.asks]
+        return tuple(ask for ask in asks
+                     if given & {one.id for one in ask.answers} or self._worth(ask))  # fmt: skip
+
+    def _worth(self, ask: TraceAsk) -> bool:
+        if {one.sign for one in ask.answers} & set(self.evidence.signs):
+            return False  # it was answered by itself
+        if ask.raises:
+            return not self.evidence.raised
+        if ask.ranks:
+            return self.tracing.tells(ask, self.shares) > LEAST
+        return any(one.cause.wheel and one.share > LUMPED for one in self.ranked)
+
 
 def traced(build: Build, evidence: TraceEvidence, case: int = 0) -> Traced:
     """Return what is known comes to; evidence: of it; case: its place [-].
@@ -126,10 +125,12 @@ def raised_by(entry: HistoryEntry | None) -> dict[str, float]:
     if entry is None:
         return {}
     found = {}
-    for path in entry.changes:
-        for place, causes in BRINGS.items():
-            if path == place or path.startswith((f"{place}.", f"{place}[")):
-                found.update(dict.fromkeys(causes, RAISED))
+    answers = (answer for ask in tables().asks if ask.raises for answer in ask.answers)
+    for answer in answers:
+        for place in answer.paths:
+            within = (f"{place}.", f"{place}[")
+            if any(path == place or path.startswith(within) for path in entry.changes):
+                found.update({cause: RAISED for cause, _ in answer.links()})
     return found
 
 

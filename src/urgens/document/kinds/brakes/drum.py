@@ -33,6 +33,7 @@ from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.volume import CLEARANCE_PRESSURE
 from urgens.quantity import COMPLIANCE, LENGTH, PRESSURE, Quantity, parse
 
+EXPANSION = 11e-6  # 1/K, of grey cast iron
 STOP = "two gauges and one measured stop"
 Layout = Literal["leading-trailing", "two-leading", "duo-servo"]
 # what a factor is off by where nothing is said: common practice
@@ -125,6 +126,14 @@ class Drum(BrakePart):
             return None
         limit = float(self_locking_friction(NumericBuild(self)))
         return limit if isfinite(limit) else None
+
+    def grown(self, rise: float) -> float:
+        """Return by how much its clearance is more than cold [-] when so much warmer; rise: [K].
+
+        Source: a ring of grey cast iron, 11e-6 per kelvin (handbooks, from memory).
+        """
+        cold, larger = self.clearance.value, EXPANSION * self.drum_diameter.value / 2 * rise
+        return 1.0 + larger / cold if cold > 0.0 else 1.0
 
     def rules(self) -> Iterator[PartFault]:
         """Check that the shoe factor is given, or follows from a shoe that does not grab."""

@@ -66,6 +66,10 @@ class BrakePart(DocumentModel):
     cooling: Cooling | None = None
     bleeders: Bleeders = 1
 
+    def grown(self, rise: float) -> float:
+        """Return by how much its clearance is more than cold [-] when so much warmer; rise: [K]."""
+        return 1.0
+
 
 @dataclass(frozen=True)
 class BrakeKind(KindRecord):

@@ -3,10 +3,16 @@
 from datetime import datetime
 from typing import ClassVar
 
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
 
 from urgens.bench.evidence_on_record import (
-    FRESH,
     RecordedEvidence,
     already_known,
     counting,
@@ -16,8 +22,10 @@ from urgens.bench.evidence_on_record import (
 )
 from urgens.document import BuildErrors
 from urgens.document.circuits import circuits_of
+from urgens.guidance.faults.tables import tables
 from urgens.guidance.faults.way_back import WayBack, lit, way_back
 from urgens.guidance.procedures.records import title_of
+from urgens.guidance.tracing.fault_places import fault_places
 from urgens.guidance.tracing.ranking import TraceEvidence
 from urgens.guidance.tracing.trace import Traced, last_change, traced
 from urgens.guidance.words.figures import FigureWords
@@ -26,6 +34,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.trace.cause_rows import CauseRows
 from urgens.ui.stations.trace.done_list import DoneList
 from urgens.ui.stations.trace.fault_run import FaultRun
+from urgens.ui.stations.trace.fault_where import FaultWhere
 from urgens.ui.stations.trace.first_signs import FirstSigns
 from urgens.ui.stations.trace.reading_form import ReadingForm
 from urgens.ui.stations.trace.seen_panel import WHEN, SeenPanel
@@ -59,6 +68,7 @@ class FaultPage(Page):
         self._work.ended.connect(self._show_logs)
         self.seen_panel, self.causes, self.card = SeenPanel(), CauseRows(), TestCard()
         self.done, self.form, self.first = DoneList(), ReadingForm(), FirstSigns()
+        self.where = FaultWhere()
         self.first_area = scrolled(self.first, "Signs")
         self.danger, self.unlike = QFrame(), wrapped("warned")
         self.danger_words = wrapped("danger")
@@ -72,6 +82,8 @@ class FaultPage(Page):
     def _connect(self) -> None:
         self.first.seen.connect(lambda sign: self._answer(sign, True))
         self.seen_panel.answered.connect(self._answer)
+        self.seen_panel.told.connect(self._tell_more)
+        self.seen_panel.began.connect(self._begin_at)
         self.seen_panel.taken_back.connect(self.run.unsee)
         self.seen_panel.skipped.connect(self._show)
         self.seen_panel.left_out.connect(self.run.leave_out)
@@ -102,22 +114,32 @@ class FaultPage(Page):
         into.addWidget(self.seen_panel)
         into.addWidget(self.form)
         into.addStretch()
-        for beside in (_column(left, "What is seen", LEFT), _line()):
-            row.addWidget(beside)
+        for one in (_column(left, "What is seen", LEFT), _line()):
+            row.addWidget(one)
             if T.stands_back:  # it is answered from near
-                beside.hide()
-        row.addWidget(scrolled(self.causes, "Causes"), 1)
-        row.addWidget(_line())
+                one.hide()
+        beside = QWidget()
+        known = tight(QVBoxLayout(beside), 8)
+        known.addWidget(self.where)
+        below = tight(QHBoxLayout(), 12)
+        below.addWidget(scrolled(self.causes, "Causes"), 1)
+        below.addWidget(_line())
+        self.tests_area = self._tests()
+        below.addWidget(self.tests_area)
+        known.addLayout(below, 1)
+        row.addWidget(beside, 1)
+        column.addWidget(self.columns, 1)
+        return whole
+
+    def _tests(self) -> QScrollArea:
+        """Return the way back, the next test and what was tested, to be scrolled."""
         right = QWidget()
         tests = QVBoxLayout(right)
         tests.setContentsMargins(0, 0, 8, 0)
-        tests.addWidget(self._mending())
-        tests.addWidget(self.card)
-        tests.addWidget(self.done)
+        for part in (self._mending(), self.card, self.done):
+            tests.addWidget(part)
         tests.addStretch()
-        row.addWidget(_column(right, "Tests", RIGHT))
-        column.addWidget(self.columns, 1)
-        return whole
+        return _column(right, "Tests", RIGHT)
 
     def _mending(self) -> QFrame:
         self.mend.setObjectName("card")
@@ -151,11 +173,11 @@ class FaultPage(Page):
     def show_figures(self) -> None:
         """Show what is known of the fault, and what it comes to."""
         build, session, run = self.session.build, self.session, self.run.run
-        since = datetime.now() if run is None else run.started
         on_record = (*already_known(build), *self._logged)
-        fresh = [one for one in on_record if one.at >= since - FRESH]
-        self._read_logs(since)
-        counted = counting(fresh, since, () if run is None else run.left_out)
+        self._read_logs()
+        counted: tuple[RecordedEvidence, ...] = ()
+        if run is not None:
+            counted = counting(on_record, run.began, run.left_out, run.taken_in)
         own, broken = TraceEvidence(), ""
         try:
             own = TraceEvidence() if run is None else of_run(run)
@@ -164,12 +186,14 @@ class FaultPage(Page):
             broken = "; ".join(f"{e.path}: {e.problem}" for e in errors.errors)
             found = traced(build, TraceEvidence())
         self.found = found
-        self.form.show_in(session.units)
-        self.seen_panel.show_run(run, found, tuple(fresh), counted, last_change(build))
-        begun = bool(found.evidence.signs or found.evidence.outcomes or found.evidence.readings)
+        self.form.show_in(session.units, boosted=build.booster.fitted)
+        self.seen_panel.show_run(run, found, on_record, counted, last_change(build))
+        begun = run is not None and bool(run.signs or run.tests or run.readings)
         self.first.show_signs(found.tracing.signs)
         self.first_area.setVisible(not begun)
         self.columns.setVisible(begun)
+        if begun:
+            self.where.show_found(found, fault_places(build, found))
         self.causes.show_found(found, FigureWords(session.units), self._places(found))
         self.card.show_test(found, self._at)
         self.card.setVisible(not self.cause)
@@ -177,19 +201,19 @@ class FaultPage(Page):
         self._show_danger(found, broken)
         self._show_mend(found)
 
-    def _read_logs(self, since: datetime) -> None:
-        """Read the logs since the fault, away from the hand, where they are others than before."""
+    def _read_logs(self) -> None:
+        """Read the logs, away from the hand, where they are others than before."""
         proof, session = self.session.build.proof, self.session
         logs = () if proof is None else proof.logs
-        wanted = (logs, session.path, since.date())
-        if wanted == self._wanted:
+        wanted = (logs, session.path)
+        if wanted == self._wanted or self.run.run is None:
             return
         self._wanted = wanted
-        if not any(one.at >= since - FRESH for one in logs):
+        if not logs:
             self._logged, self._unread = (), ()
             return
         build, path = session.build, session.path
-        self._work.run(lambda progress: of_logs(build, path, since), SOON)
+        self._work.run(lambda progress: of_logs(build, path), SOON)
 
     def _show_logs(self, found: object) -> None:
         assert isinstance(found, tuple)  # what the work returns
@@ -259,6 +283,19 @@ class FaultPage(Page):
         words = self.found.tracing.outcome(asked, outcome).words
         self._at = 0
         self.run.tell(test, outcome, f"{asked.words}: {words.lower()}")
+        self.tests_area.verticalScrollBar().setValue(0)  # what is next begins with its title
+        next(iter(self.card.outcomes.values()), self.card.other).setFocus()
+
+    def _tell_more(self, sign: str, ask: str, answer: str) -> None:
+        """Note an answer to what a sign asks besides."""
+        assert self.found is not None  # it is shown
+        words = self.found.tracing.sign(sign).words
+        answers = {one.id: one.words for one in tables().ask(ask).answers}
+        self.run.answer(sign, answer, answers, f"{words}: {answers[answer].lower()}")
+
+    def _begin_at(self, since: object) -> None:
+        assert since is None or isinstance(since, datetime)
+        self.run.begin_at(since, "It began" if since is None else f"It began {since:%Y-%m-%d}")
 
     def _another(self) -> None:
         """Show the test that is next best."""
@@ -303,7 +340,7 @@ def _back_words(back: WayBack, opened: str) -> str:
     return " ".join(said)
 
 
-def _column(inner: QWidget, name: str, across: int) -> QWidget:
+def _column(inner: QWidget, name: str, across: int) -> QScrollArea:
     area = scrolled(inner, name)
     area.setFixedWidth(round(across * T.scale))
     return area

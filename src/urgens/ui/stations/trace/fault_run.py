@@ -30,6 +30,25 @@ class FaultRun:
         row["signs"] = [*others, {"at": now(), "sign": sign, "seen": seen}]
         self._put(rows, label)
 
+    def answer(self, sign: str, answer: str, instead: Collection[str], label: str) -> None:
+        """Note an answer to what a sign asks, instead of others; given again it is taken back."""
+        rows, row = self._open()
+        for one in row.get("signs", []):
+            if one["sign"] == sign:
+                given = list(one.get("how", []))
+                one["how"] = [each for each in given if each not in (answer, *instead)]
+                if answer not in given:
+                    one["how"].append(answer)
+        self._put(rows, label)
+
+    def begin_at(self, since: datetime | None, label: str) -> None:
+        """Note when the fault began, None where nobody knows any more."""
+        rows, row = self._open()
+        row["since"] = None if since is None else since.isoformat(timespec="minutes")
+        if since is not None and since > datetime.fromisoformat(row["started"]):
+            row["since"] = None  # it began as it is followed
+        self._put(rows, label)
+
     def unsee(self, sign: str) -> None:
         """Take a sign back."""
         rows, row = self._open()
@@ -49,10 +68,12 @@ class FaultRun:
         row["tests"] = [one for one in row.get("tests", []) if one["test"] != test]
         self._put(rows, "Test taken back")
 
-    def read(self, reading: str, value: str, effort: str) -> None:
-        """Note a reading as it is typed."""
+    def read(self, reading: str, value: str, effort: str, how: tuple[str, ...] = ()) -> None:
+        """Note a reading as it is typed, and how the vehicle was."""
         rows, row = self._open()
-        one = {"at": now(), "reading": reading, "value": value, "effort": effort}
+        one: dict[str, Any] = {"at": now(), "reading": reading, "value": value, "effort": effort}
+        if how:
+            one["how"] = list(how)
         row["readings"] = [*row.get("readings", []), one]
         self._put(rows, f"Reading {value} at {effort}")
 
@@ -62,11 +83,12 @@ class FaultRun:
         row["readings"] = [one for n, one in enumerate(row.get("readings", [])) if n != place]
         self._put(rows, "Reading taken back")
 
-    def leave_out(self, name: str, out: bool) -> None:
-        """Leave something on record out, or let it count again."""
+    def leave_out(self, name: str, out: bool, older: bool) -> None:
+        """Leave something on record out, or let it count; `older` than the fault it is taken in."""
         rows, row = self._open()
-        others = [one for one in row.get("left_out", []) if one != name]
-        row["left_out"] = [*others, name] if out else others
+        key, listed = ("taken_in", not out) if older else ("left_out", out)
+        others = [one for one in row.get(key, []) if one != name]
+        row[key] = [*others, name] if listed else others
         self._put(rows, f"{name} {'left out' if out else 'counts'}")
 
     def end(self, cause: str, mended: bool, label: str) -> None:

@@ -36,7 +36,7 @@ from urgens.ui.stations.trace.reading_form import CHOICES
 from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.elided_button import ElidedButton
-from urgens.ui.widgets.layouts import spaced
+from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.scrolled import scrolled
@@ -51,7 +51,7 @@ OLDER = "The build has been changed since: this exercise goes on with the vehicl
 PLACES = {
     "reservoir": "Reservoir", "cylinder": "Cylinder", "rod": "Pedal and rod", "booster": "Booster",
     "lines": "Lines", "joints": "Joints", "hose": "Hoses", "brake": "Wheel brakes",
-    "valve": "Valves", "switch": "Switch",
+    "valve": "Valves", "switch": "Switch", "vehicle": "Tyres, load, road",
 }  # fmt: skip
 SIDE = 300
 
@@ -68,6 +68,7 @@ class TrainerPage(Page):
         self.levels.chosen.connect(self.choose_level)
         self.seed, self.another = QLineEdit("1"), QPushButton("Another vehicle")
         self.headline, self.told = wrapped("next"), wrapped("sentence")
+        self.last = wrapped("heading")
         self.repaired, self.minutes = wrapped("muted"), worded("", "share")
         self.older = wrapped("muted", OLDER)
         self._tests, self._log, self._best = QVBoxLayout(), QVBoxLayout(), QVBoxLayout()
@@ -81,12 +82,16 @@ class TrainerPage(Page):
         session.opened.connect(self._forget)
 
     def _drawing(self) -> QWidget:
-        inner = QWidget()
-        column = spaced(QVBoxLayout(inner), 6, (0, 0, 8, 0))
+        whole, inner = QWidget(), QWidget()
+        stays = tight(QVBoxLayout(whole), 6)  # what came of the last test is never scrolled away
         head = QHBoxLayout()
         head.addWidget(self.headline, 1)
         head.addWidget(self.minutes)
-        column.addLayout(head)
+        stays.addLayout(head)
+        stays.addWidget(self.last)
+        self.area = scrolled(inner, "The exercise")
+        stays.addWidget(self.area, 1)
+        column = spaced(QVBoxLayout(inner), 6, (0, 0, 8, 0))
         column.addWidget(self.told)
         column.addWidget(self.repaired)
         column.addWidget(self.older)
@@ -107,7 +112,7 @@ class TrainerPage(Page):
         column.addWidget(worded("Tests", "heading"))
         column.addLayout(self._tests)
         column.addStretch()
-        return scrolled(inner, "The exercise")
+        return whole
 
     def _reading(self) -> QHBoxLayout:
         row = QHBoxLayout()
@@ -178,6 +183,7 @@ class TrainerPage(Page):
             return
         self.refused.setText("")
         self.now = exercise(self.session.build, self.level, seed)
+        self.last.hide()
         self._show_exercise(self.now)
 
     def choose_level(self, level: object) -> None:
@@ -290,13 +296,18 @@ class TrainerPage(Page):
         """Look for a sign."""
         now = self.now
         assert now is not None  # it is shown
-        self._go(now.look(now.fault.tracing.sign(sign)))
+        looked = now.look(now.fault.tracing.sign(sign))
+        words = now.fault.tracing.sign(sign).words
+        seen = looked.evidence.signs[sign]
+        self._go(looked, f"Seen: {words}." if seen else f"Not seen: {words.lower()}.")
 
     def make_test(self, test: str) -> None:
         """Make a test."""
         now = self.now
         assert now is not None  # it is shown
-        self._go(now.test(now.fault.tracing.test(test)))
+        made = now.test(now.fault.tracing.test(test))
+        last = made.told[-1]
+        self._go(made, f"{last.outcome.words}: {last.outcome.means}.")
 
     def take_reading(self) -> None:
         """Read a figure at a foot."""
@@ -313,24 +324,31 @@ class TrainerPage(Page):
         self.refused.setText("")
         name = str(self.kind.currentData())
         kind, stroke = (name[:-2], int(name[-1])) if name.startswith("travel") else (name, 1)
-        self._go(now.read(kind, foot, stroke)[0])
+        made, read = now.read(kind, foot, stroke)
+        self._go(made, f"{self._reading_words(read.kind, read.value, read.effort, read.stroke)}.")
 
     def name_cause(self, cause: str) -> None:
         """Name what it comes from; a wrong name costs a mend in vain."""
         now = self.now
         assert now is not None  # it is shown
         named = now.name(cause)
-        self._go(named)
+        causes = {one.id: one.words for one in now.fault.tracing.causes}
+        vain = f"Not that: {causes[cause].lower()}. Mended in vain, 30 minutes."
+        self._go(named, f"Found: {causes[cause]}." if cause in named.found else vain)
         if named.done:
+            self.area.verticalScrollBar().setValue(0)  # what would have been shortest
             best = debrief(named).minutes
             score = Score(f"{date.today():%Y-%m-%d}", self.session.build.name, named.level,
                           named.fault.seed, named.minutes, best)  # fmt: skip
             self.session.note_score(score)
             self.scores.setText(_before(self.session.scores))
 
-    def _go(self, now: Exercise) -> None:
+    def _go(self, now: Exercise, told: str) -> None:
+        """Show the exercise once something was done; `told` stays above what is scrolled."""
         self.now = now
         self._show_exercise(now)
+        self.last.setText(told)
+        self.last.show()
         left = rests(now)
         if now.found and left:
             self.headline.setText(f"One of them. {len(left)} more is wrong.")
