@@ -59,6 +59,70 @@ def test_rows_stay_where_only_figures_change(open_window: Opener) -> None:
     assert page.table.out == []
 
 
+def test_the_focus_stays_in_the_row_that_was_typed_in(open_window: Opener) -> None:
+    window = open_window(edited(bed("library"), "proof", None))
+    page = shown(window, "Gauges")
+    type_into(page.table.labels[2], "300")
+    QTest.qWait(20)
+    assert page.table.labels[2].hasFocus()
+    assert page.table.labels[2].quantity.text == "300 psi"
+
+
+def test_off_is_that_of_the_pressure_read_and_what_is_wanted_next_has_a_row(
+    open_window: Opener,
+) -> None:
+    """By hand: 130 psi in and 126 out are 4 psi under a valve that passes all there."""
+    points = [["130 psi", "126 psi", "rising"]]
+    build = edited(bed("library"), "proof", {"gauges": [
+        {"at": "2026-05-03T10:00", "valve": "rear[0]", "kind": "reducing", "points": points,
+         "full_scale": "1500 psi", "grade": 1.6}
+    ]})  # fmt: skip
+    window = open_window(build)
+    page = shown(window, "Gauges")
+    table = page.table
+    row = next(row for row, one in enumerate(table.labels) if one.quantity is not None)
+    assert table._off[row].text() == "−4"
+    assert page.verdict.text().startswith("On by 4 psi at 130 psi")
+    nexts = [one.text() for one in table._off]
+    assert nexts.count("next") == 1
+    wanted = page.found.next
+    assert min(abs(wanted - one) for one in table._at) < 0.25 * table._at[0]
+
+
+def test_the_stand_in_has_a_fault_for_practice_and_says_that_it_is_one(
+    open_window: Opener, qtbot: QtBot
+) -> None:
+    window = open_window(edited(bed("library"), "proof", None))
+    page = shown(window, "Gauges")
+    page.choose("rear[0]")
+    bar = page.bar
+    bar._offer()
+    assert all(one.menu() is None for one in bar.ports.menu().actions())
+    QTest.mouseClick(bar.simulate, LEFT)
+    qtbot.waitUntil(lambda: page.bar.box.now is not None)
+    bar._offer()
+    (offered,) = [one.menu() for one in bar.ports.menu().actions() if one.menu() is not None]
+    choices = {one.text(): one for one in offered.actions()}
+    assert [*choices][:2] == ["As built", "One of them, untold"]
+    choices["Nothing comes through the valve"].trigger()
+    qtbot.waitUntil(lambda: page.bar.box.now is not None)
+    for count, effort in enumerate((150.0, 220.0, 290.0, 360.0), start=1):
+        window.session.set_effort(effort)
+        QTest.qWait(400)
+        read_by_key(page, qtbot, count)
+    assert page.verdict.text().startswith("Blocked")
+    assert page.beneath.text().startswith("Simulated: it proves nothing")
+    assert "nothing comes through the valve" in page.state.text()
+    run = window.session.build.proof.gauges[-1]
+    assert run.source == "simulated"
+    bar.choose_untold()  # what was read of another one does not count for it
+    assert page.found.run is None or page.found.run.points == ()
+    qtbot.waitUntil(lambda: "something is wrong with it" in page.state.text())
+    assert bar.fault.words not in page.state.text()
+    bar.tell()
+    assert bar.fault.words in page.state.text()
+
+
 def test_what_was_fitted_is_taken_as_measured_and_an_undo_takes_it_back(
     open_window: Opener,
 ) -> None:

@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 
+import numpy as np
+
 from urgens.bench.logs.file import read_log
 from urgens.bench.logs.read import ReadLog, lies, look_through, told_by
 from urgens.bench.proof_state import gauged, stops_of
@@ -171,9 +173,12 @@ def _outcome(read: ValveRead) -> tuple[str, str] | None:
 
 
 def _beside(read: ValveRead) -> tuple[str, str] | None:
+    """Return whether more or less comes out at the hardest press than the build has it."""
     if read.within or read.fitted is None or read.expected.knee is None:
         return ("gauges", "as-reckoned") if read.within else None
-    high = read.fitted.knee > read.expected.knee
+    at = np.asarray(max(read.expected.reach, read.fitted.knee))
+    out = float(read.fitted.outlet(at)) + read.fitted.offset
+    high = out > float(read.expected.outlet(at))
     return "gauges", "rear-high" if high else "rear-low"
 
 

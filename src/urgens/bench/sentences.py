@@ -1,5 +1,7 @@
 """What gauges, stops and roads say, in sentences."""
 
+import numpy as np
+
 from urgens.bench.stops.adjusters import Adjuster
 from urgens.bench.stops.next_setting import NextStop
 from urgens.bench.stops.posterior import Posterior, summed_up
@@ -93,6 +95,12 @@ def _more(mean: float) -> str:
     return f"{abs(off)} % {'more' if off > 0 else 'less'} than reckoned"
 
 
+OTHER_SLOPE = (
+    "Is there a second valve in this line, or one of another slope? Its knee is where it should "
+    "be, its slope is not."
+)
+
+
 def verdict_words(read: ValveRead, words: FigureWords) -> tuple[str, str]:
     """Return what gauges say of a valve, and what stands behind it or what to do.
 
@@ -104,6 +112,8 @@ def verdict_words(read: ValveRead, words: FigureWords) -> tuple[str, str]:
         case ValveVerdict.REDUCES | ValveVerdict.LIMITS if fit is not None:
             knee = _with_limits(fit.knee, fit.knee_limits, words)
             off = max(fit.slope - fit.slope_limits[0], fit.slope_limits[1] - fit.slope)
+            if read.other_slope:
+                told = f"{told} {OTHER_SLOPE}"
             if read.verdict is ValveVerdict.LIMITS:
                 return f"Limits: nothing more above {knee}", told
             return f"Reduces: knee {knee}, slope {fit.slope:.2f} ± {off:.2f}", told
@@ -118,9 +128,13 @@ def verdict_words(read: ValveRead, words: FigureWords) -> tuple[str, str]:
                 "It is stuck, or turned fully open: take it out before the next drive.",
             )
         case ValveVerdict.BLOCKED:
+            kept = "" if not read.kept else (
+                f" Its gauge stays at {words.pressure(read.kept)}: its zero, or pressure that is "
+                "kept in; open a screw behind it and look again."
+            )  # fmt: skip
             return (
                 "Blocked: next to nothing comes through",
-                "A plugged valve or line, a shuttle across, or a lever at droop.",
+                f"A plugged valve or line, a shuttle across, or a lever at droop.{kept}",
             )
         case ValveVerdict.TWO:
             return (
@@ -139,7 +153,20 @@ def verdict_words(read: ValveRead, words: FigureWords) -> tuple[str, str]:
                 "Its stem is held, or its spring is gone: the front bites at the first touch.",
             )
     need = "above its knee" if read.wants_more else "below its knee"
-    return "Too few readings to tell", f"More are wanted {need}."
+    if read.held is None:
+        return "Too few readings to tell", f"More are wanted {need}."
+    return _on_by(read, read.held, words), f"Too few readings to tell more: wanted {need}."
+
+
+def _on_by(read: ValveRead, held: tuple[float, float], words: FigureWords) -> str:
+    """Return by how much a valve is on at one pair that was held, and what the build's is there."""
+    into, out = held
+    takes = into - float(read.expected.outlet(np.asarray(into)))
+    at, off = words.pressure(into), words.pressure(abs(into - out))
+    build = f"the build's takes off {words.pressure(takes)}"
+    if out > into:
+        return f"At {at}: {off} more comes out; {build}"
+    return f"On by {off} at {at}; {build}"
 
 
 def _gauges_differ(read: ValveRead) -> tuple[str, str]:

@@ -17,14 +17,16 @@ ZERO = 0.25  # of its class: standard deviation of a gauge's zero (assumed)
 BLOCKED = 0.03  # of the inlet: less than that is nothing
 NEAR = 0.05  # of a figure: common practice
 SLOPE_NEAR = 0.03
-BY_MORE_THAN_CHANCE = 6.0  # of the information criterion
+TWICE = 20.0  # by which χ² falls where a second knee stands
+EACH = 3  # readings of every piece of a line with two knees
+STUCK = 0.65  # of the lowest pressure that was pressed: what stays under that comes from nothing
 # Of the expected knee, and of its slope: common practice
 SAME_KNEE = 0.25
 HALF = (0.3, 0.7)
 # Readings that are wanted on both sides of the knee
 BELOW = 2
 ABOVE = 3
-LEAST_FOR_TWO = 9  # readings
+LEAST_FOR_TWO = 3 * EACH  # readings
 LEAST_TO_METER = 6  # readings
 SEEN = 4.0  # times the scatter: what is larger is no chance
 HELD_BACK = 0.35  # of what a metering valve is to hold back at most: less is none
@@ -53,8 +55,10 @@ class ValveRead:
 
     `fitted` is the line of a valve that reduces, `metered` that of a metering valve. `hysteresis`
     [Pa] is the most by which the outlet stayed above its line on the way back. `swapped` where the
-    two gauges seem to have changed places. `two` are the knees of two in series. Where there are
-    too few readings, `wants_more` tells whether pressure is wanted above the knee, or below it.
+    two gauges seem to have changed places. `two` are the knees of two in series; `other_slope`
+    asks whether there is a second valve, or one of another slope. `kept` is what the outlet shows
+    where nothing comes through [Pa]. Where there are too few readings, `wants_more` tells whether
+    pressure is wanted above the knee, or below it, and `held` is the hardest pair so far [Pa].
     """
 
     expected: Expected
@@ -66,6 +70,9 @@ class ValveRead:
     swapped: bool = False
     two: TwoHinges | None = None
     wants_more: bool = True
+    other_slope: bool = False
+    kept: float = 0.0
+    held: tuple[float, float] | None = None
 
     @property
     def knows_line(self) -> bool:
@@ -122,9 +129,14 @@ def read_valve(run: GaugeRun, wanted: Expected) -> ValveRead:
 def _plain_verdict(inlet: Array, outlet: Array, error: float, wanted: Expected) -> ValveRead | None:
     """Return what is plain without a fit: nothing comes through, or more than went in."""
     pressed = inlet > 3.0 * error
-    nothing = np.maximum(BLOCKED * inlet, ZERO * error)
-    if pressed.sum() >= ABOVE and np.all(outlet[pressed] < nothing[pressed]):
-        return ValveRead(wanted, ValveVerdict.BLOCKED)
+    if pressed.sum() >= ABOVE and (flat := _flat(inlet[pressed], outlet[pressed], error)):
+        low = float(inlet[pressed].min())
+        kept = float(np.median(outlet[pressed]))
+        if kept < STUCK * low or np.any(inlet < kept - BOTH * error):
+            return ValveRead(wanted, ValveVerdict.BLOCKED, kept=kept if kept > error else 0.0)
+        if flat and not np.any(inlet < kept):
+            return ValveRead(wanted, ValveVerdict.TOO_FEW, wants_more=False,
+                             held=_hardest(inlet, outlet))  # fmt: skip
     more = outlet - inlet
     if (more > 2.0 * error).sum() >= ABOVE:
         grows = more[np.argmax(inlet)] - more[np.argmin(inlet)] > 2.0 * error
@@ -132,15 +144,35 @@ def _plain_verdict(inlet: Array, outlet: Array, error: float, wanted: Expected) 
     return None
 
 
+def _flat(inlet: Array, outlet: Array, error: float) -> bool:
+    """Tell whether the outlet does not follow: its rise, and so without its zero, is next to none.
+
+    Under 3 % of the inlet's, or no more than both gauges' class while the inlet rises by much more.
+    """
+    rise = float(outlet[np.argmax(inlet)] - outlet[np.argmin(inlet)])
+    whole = float(np.ptp(inlet))
+    within = rise <= BOTH * ZERO * error and whole > 3.0 * error
+    return whole > 0.0 and (rise <= BLOCKED * whole or within)
+
+
+def _hardest(inlet: Array, outlet: Array) -> tuple[float, float] | None:
+    """Return the pair of the hardest press [Pa], None where nothing was read."""
+    if not inlet.size:
+        return None
+    place = int(np.argmax(inlet))
+    return float(inlet[place]), float(outlet[place])
+
+
 def _reducing_read(run: GaugeRun, wanted: Expected) -> ValveRead:
     inlet, outlet = rising(run)
     error = gauge_error(run)
     knee = np.inf if wanted.knee is None else wanted.knee
     above = int((inlet > knee * (1.0 + NEAR)).sum())
+    held = _hardest(inlet, outlet)
     if np.unique(inlet).size < BELOW + ABOVE:
-        return ValveRead(wanted, ValveVerdict.TOO_FEW, wants_more=above < ABOVE)
+        return ValveRead(wanted, ValveVerdict.TOO_FEW, wants_more=above < ABOVE, held=held)
     fit = _with_zero(fit_hinge(inlet, outlet, READ_TO * error), error)
-    read = ValveRead(wanted, ValveVerdict.TOO_FEW, fit, hysteresis=_hysteresis(run, fit))
+    read = ValveRead(wanted, ValveVerdict.TOO_FEW, fit, hysteresis=_hysteresis(run, fit), held=held)
     if (two := _in_series(fit, inlet, outlet, READ_TO * error)) is not None:
         return replace(read, verdict=ValveVerdict.TWO, two=two)
     if abs(fit.offset) > BOTH * error:
@@ -155,8 +187,7 @@ def _reducing_read(run: GaugeRun, wanted: Expected) -> ValveRead:
         return read
     if (inlet < fit.knee).sum() < BELOW:
         return replace(read, wants_more=False)
-    if _is_half_of_half(fit, wanted):
-        return replace(read, verdict=ValveVerdict.TWO)
+    read = replace(read, other_slope=_has_other_slope(fit, wanted))
     low, high = fit.slope_limits
     if low <= 0.0 <= high:
         return replace(read, verdict=ValveVerdict.LIMITS, within=_is_within(fit, wanted))
@@ -188,17 +219,21 @@ def _is_within(fit: Hinge, wanted: Expected) -> bool:
 
 
 def _in_series(fit: Hinge, inlet: Array, outlet: Array, scatter: float) -> TwoHinges | None:
-    """Return two knees where they fit better by more than chance, and the second reduces too."""
+    """Return two knees where they fit better by more than chance, and the second reduces too.
+
+    A second knee stands where χ² falls by more than TWICE and every piece has EACH readings.
+    """
     if inlet.size < LEAST_FOR_TWO:
         return None
     two = fit_two_hinges(inlet, outlet)
-    one_worth = _information(fit.squares, inlet.size, 4, scatter)
-    two_worth = _information(two.squares, inlet.size, 6, scatter)
+    error = max(scatter, math.sqrt(two.squares / max(inlet.size - 5, 1)))
+    falls = (fit.squares - two.squares) / error**2
+    pieces = np.diff(np.searchsorted(np.sort(inlet), two.knees), prepend=0, append=inlet.size)
     again = two.slopes[1] < two.slopes[0] - SLOPE_NEAR and two.slopes[0] < 1.0 - SLOPE_NEAR
-    return two if again and two_worth < one_worth - BY_MORE_THAN_CHANCE else None
+    return two if again and falls > TWICE and pieces.min() >= EACH else None
 
 
-def _is_half_of_half(fit: Hinge, wanted: Expected) -> bool:
+def _has_other_slope(fit: Hinge, wanted: Expected) -> bool:
     """Tell whether the knee is where it was expected, and the slope a share of what it was.
 
     A knee is set and moves, a slope is machined: common practice.
@@ -210,16 +245,6 @@ def _is_half_of_half(fit: Hinge, wanted: Expected) -> bool:
     share = fit.slope / wanted.slope
     clearly = fit.slope_limits[1] < wanted.slope * (1.0 - (1.0 - high) / 2.0)
     return bool(near and clearly and low < share < high)
-
-
-def _information(squares: float, points: int, figures: int, scatter: float) -> float:
-    """Return Akaike's criterion, corrected for few points; errors under `scatter` are luck.
-
-    Source: Burnham and Anderson, Model Selection and Multimodel Inference (from memory).
-    """
-    left = max(squares, points * scatter**2)
-    small = 2.0 * figures * (figures + 1) / (points - figures - 1)
-    return points * math.log(left / points) + 2.0 * figures + small
 
 
 def _hysteresis(run: GaugeRun, fit: Hinge | MeteringFit) -> float | None:
@@ -236,7 +261,9 @@ def _metering_read(run: GaugeRun, wanted: Expected) -> ValveRead:
     at = float(law.closing), float(law.opening), float(law.full)
     inside = ((inlet > at[0]) & (inlet < at[2])).sum()
     if inlet.size < LEAST_TO_METER or inside < ABOVE or inlet.max() < at[2]:
-        return ValveRead(wanted, ValveVerdict.TOO_FEW, wants_more=inlet.max(initial=0.0) < at[2])
+        more = inlet.max(initial=0.0) < at[2]
+        held = _hardest(inlet, outlet)
+        return ValveRead(wanted, ValveVerdict.TOO_FEW, wants_more=more, held=held)
     scatter = READ_TO * gauge_error(run)
     held_back = inlet - outlet
     beyond = inlet > NEAR_FULL * at[2]
@@ -251,8 +278,8 @@ def _metering_read(run: GaugeRun, wanted: Expected) -> ValveRead:
         low - NEAR * at[2] <= one <= high + NEAR * at[2]
         for one, (low, high) in zip(at, fit.limits, strict=True)
     )
-    held = _hysteresis(run, fit)
-    return ValveRead(wanted, ValveVerdict.METERS, metered=fit, hysteresis=held, within=near)
+    stays = _hysteresis(run, fit)
+    return ValveRead(wanted, ValveVerdict.METERS, metered=fit, hysteresis=stays, within=near)
 
 
 def read_next(run: GaugeRun | None, read: ValveRead | None, at: Array) -> float | None:

@@ -25,6 +25,7 @@ SECOND = 1.15, 0.5  # valve that somebody left in the line: knee over the first 
 # Of a brake that bites or that has faded
 MORE = 1.35
 LESS = 0.65
+STUCK = 3e5  # Pa that are kept in behind a valve that is stuck
 PASSES_NOTHING = ReducingLaw(0.0, 0.0)
 PASSES_ALL = ResidualLaw(0.0)
 
@@ -105,6 +106,10 @@ def _blocked(law: ValveLaw) -> ValveLaw:
     return PASSES_NOTHING if _knee(law) else law
 
 
+def _stuck(law: ValveLaw) -> ValveLaw:
+    return ReducingLaw(STUCK, 0.0) if _knee(law) else law
+
+
 def _limiting(law: ValveLaw) -> ValveLaw:
     return replace(law, slope=0.0) if isinstance(law, ReducingLaw | LoadSensingLaw) else law
 
@@ -165,6 +170,7 @@ CAUSES = (
     InjectedFault(
         "valve-blocked", "nothing comes through the valve", _valves(_blocked), _has(_knee)
     ),
+    InjectedFault("valve-stuck", "its outlet stays at a few bar", _valves(_stuck), _has(_knee)),
     InjectedFault(
         "valve-limits", "nothing more passes above its knee", _valves(_limiting), _has(_knee)
     ),
@@ -181,6 +187,11 @@ CAUSES = (
     InjectedFault("rear-faded", "the rear brakes have faded", _bites(Axle.REAR, LESS), _always),
     InjectedFault("front-faded", "the front brakes have faded", _bites(Axle.FRONT, LESS), _always),
 )
+
+
+def fitting(system: System) -> tuple[InjectedFault, ...]:
+    """Return what can be wrong on a vehicle; system: of its build. Source: what is fitted."""
+    return tuple(one for one in CAUSES if one.fits(system))
 
 
 def cause(name: str) -> InjectedFault:

@@ -1,5 +1,6 @@
 """Which box is read: none, a port, or the simulated one; and what it says, recorded."""
 
+import random
 from functools import partial
 from pathlib import Path
 
@@ -10,11 +11,14 @@ from urgens.bench.gauges.box_reader import ports
 from urgens.bench.gauges.box_recording import as_log
 from urgens.bench.logs.channels import Signals
 from urgens.bench.logs.write import write_csv
+from urgens.bench.plant.valve_faults import InjectedFault, fitting
 from urgens.document import BuildErrors
+from urgens.solve.system import system
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.live_box import LiveBox
 from urgens.ui.widgets.file_choice import CSV, file_to_write
 from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.plain import button_words
 
 SIMULATED = "Simulated: an invented vehicle near this build; pull the press."
 UNWRITTEN = "What was recorded is in no file yet: the menu of the box writes it."
@@ -30,6 +34,7 @@ class BoxBar(QWidget):
     changed = Signal()
     said = Signal(str)
     log_written = Signal(object)
+    started_anew = Signal()  # another stand-in is read from here on
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -40,6 +45,8 @@ class BoxBar(QWidget):
         self.box = LiveBox(session, self)
         self.box.spoke.connect(self._spoke)
         self.box.ended.connect(self._ended)
+        self.fault: InjectedFault | None = None  # that the stand-in has
+        self.hidden = False  # whether it is not told, for practice
         self.ports, self.simulate = QToolButton(), QPushButton("Simulated box")
         self.record = QPushButton("Record")
         self.ports.setProperty("role", "kind")
@@ -66,12 +73,47 @@ class BoxBar(QWidget):
         self.ports.setText(words)
         self.ports.setAccessibleName(f"Gauge box: {words}")
 
+    def _offer_faults(self, menu: QMenu) -> None:
+        """Offer what can be wrong with the stand-in, one of them untold, for practice."""
+        if self.hidden and self.fault is not None:
+            menu.addAction("Tell what is wrong", self.tell)
+        menu.addAction("As built", partial(self.choose_fault, None))
+        menu.addAction("One of them, untold", self.choose_untold)
+        for one in fitting(system(self._session.build)):
+            words = button_words(f"{one.words[:1].upper()}{one.words[1:]}")
+            menu.addAction(words, partial(self.choose_fault, one))
+
+    def choose_fault(self, fault: InjectedFault | None, *, hidden: bool = False) -> None:
+        """Let the stand-in have this wrong; readings of another one are begun anew."""
+        self.fault, self.hidden = fault, hidden
+        self.started_anew.emit()
+        self.start(True)
+
+    def choose_untold(self) -> None:
+        """Let the stand-in have one thing wrong that is not told."""
+        self.choose_fault(random.choice(fitting(system(self._session.build))), hidden=True)
+
+    def tell(self) -> None:
+        """Tell what is wrong with the stand-in."""
+        assert self.fault is not None  # it was offered
+        self.hidden = False
+        self.show_state()
+        self.said.emit(f"Simulated: {self.fault.words}.")
+
     def _spoke(self) -> None:
         box = self.box
         if box.recorded is None:
             skipped = f" {box.skipped} lines skipped: {box.said}" if box.skipped else ""
-            self.said.emit((SIMULATED if box.simulated else LIVE) + skipped)
+            self.said.emit((self._simulated if box.simulated else LIVE) + skipped)
         self.changed.emit()
+
+    @property
+    def _simulated(self) -> str:
+        """What the stand-in is, and what is wrong with it as far as that is told."""
+        if self.fault is None:
+            return SIMULATED
+        wrong = "something is wrong with it" if self.hidden else self.fault.words
+        return f"{SIMULATED[:-1]}; {wrong}."
 
     def _ended(self, words: str) -> None:
         """Say that the port went away; what was recorded until then can be written at once."""
@@ -108,6 +150,8 @@ class BoxBar(QWidget):
             menu.addAction(port, partial(self.listen, port))
         if not found:
             menu.addAction("No serial port here").setEnabled(False)
+        if self.box.simulated:
+            self._offer_faults(menu.addMenu("What is wrong with it"))
         if self.box.open:
             menu.addAction("Let go of it", self.close_box)
         if self.unwritten is not None:
@@ -127,7 +171,9 @@ class BoxBar(QWidget):
         if not on:
             self.close_box()
             return
-        self.box.simulate(self.valve)
+        if self.fault is not None and not self.fault.fits(system(self._session.build)):
+            self.fault, self.hidden = None, False  # its valve is gone
+        self.box.simulate(self.valve, self.fault)
         self.show_state()
         self.changed.emit()
 

@@ -57,6 +57,7 @@ class GaugesPage(Page):
         self.bar = BoxBar(session)
         self.bar.changed.connect(self._follow_box)
         self.bar.log_written.connect(self.log_written)
+        self.bar.started_anew.connect(self._another_stand_in)
         self.dials, self.plane = Dials(), GaugePlane(session)
         self.verdict, self.beneath = wrapped("sentence"), wrapped("muted")
         self.empty, self.state = wrapped("muted", NO_VALVE), wrapped("small")
@@ -293,7 +294,8 @@ class GaugesPage(Page):
         try:
             return self.bar.box.steady()
         except BuildErrors as errors:
-            self.beneath.setText(f"{errors.errors[0].problem} {errors.errors[0].remedy}.")
+            problem, remedy = errors.errors[0].problem, errors.errors[0].remedy
+            self.beneath.setText(f"{problem.rstrip('.')}; {remedy}.")
             return None
 
     def _dropped(self, place: int) -> None:
@@ -338,6 +340,12 @@ class GaugesPage(Page):
             return
         begin_anew(self.session, found.valve, found.index, self._gauge)
         self._show()
+
+    def _another_stand_in(self) -> None:
+        """Begin anew where a stand-in was read: what it showed says nothing of another one."""
+        run = None if self.found is None else self.found.run
+        if run is not None and run.source == "simulated":
+            self.begin_again()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Space and self.bar.box.open:

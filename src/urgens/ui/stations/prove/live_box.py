@@ -8,6 +8,7 @@ from urgens.bench.gauges.box_protocol import BoxReading
 from urgens.bench.gauges.box_reader import LiveGauges
 from urgens.bench.gauges.simulated_box import Box, SimulatedBox
 from urgens.bench.plant.plant import plant
+from urgens.bench.plant.valve_faults import InjectedFault
 from urgens.document import BuildErrors
 from urgens.ui.session import Session
 from urgens.ui.widgets.timers import again
@@ -64,11 +65,11 @@ class LiveBox(QObject):
         """What the last broken lines were, in words."""
         return "" if self._gauges is None else "; ".join(self._gauges.lines.said[-2:])
 
-    def simulate(self, valve: str) -> None:
-        """Start the stand-in across a valve: an invented vehicle near this build."""
+    def simulate(self, valve: str, fault: InjectedFault | None = None) -> None:
+        """Start the stand-in across a valve: an invented vehicle near this build, or a fault."""
         self.close()
         self._follow()
-        made = plant(self._session.build, SEED)
+        made = plant(self._session.build, SEED, fault)
         self._box = SimulatedBox(Box(made, valve, SEED), lambda _: self._foot, lambda: self.lever)
         self.listen(self._box.port)
 

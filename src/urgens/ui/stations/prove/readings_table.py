@@ -3,7 +3,7 @@
 from functools import partial
 
 import numpy as np
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import QGridLayout, QLabel, QToolButton, QWidget
 
 from urgens.bench.proof_state import Gauged
@@ -46,9 +46,9 @@ class ReadingsTable(QWidget):
         unit = in_units(PRESSURE, session.units)
         full = usual_scale(unit) if gauged.run is None else gauged.run.full_scale.value
         at = schedule(gauged.wanted, full, unit)
-        self._at = tuple(at.tolist())
         points = () if gauged.run is None else gauged.run.points
-        step = at[0] if at.size else 1.0
+        step = float(at[0]) if at.size else 1.0
+        self._at = rows_at(at.tolist(), gauged, SAME * step)
         places: list[int | None] = []
         for into in self._at:
             near = [
@@ -57,7 +57,7 @@ class ReadingsTable(QWidget):
                 if way == "rising" and abs(one.value - into) < SAME * step
             ]
             places.append(near[-1] if near else None)
-        ahead = [gauged.next is not None and abs(gauged.next - one) < 1.0 for one in self._at]
+        ahead = [one == _nearest(self._at, gauged.next) for one in self._at]
         rows = gauged.valve, session.units, self._at, places, ahead
         if rows != self._made_for:  # else only figures are others: what is typed in stays
             self._made_for = rows
@@ -108,15 +108,39 @@ class ReadingsTable(QWidget):
             self._wanted[row].setText(show(wanted, PRESSURE, units).number)
             if place is None or gauged.run is None:
                 continue
-            read = gauged.run.points[place][1]
+            inlet, read, _ = gauged.run.points[place]
             if self.labels[row].quantity != read:
                 self.labels[row].show_quantity(read)
-            off = read.value - wanted
+            off = read.value - float(gauged.wanted.outlet(np.asarray(inlet.value)))
             words = show(abs(off), PRESSURE, units).number
             self._off[row].setText(f"{'−' if off < 0.0 else '+'}{words}")
 
     def _take(self, index: int) -> None:
         label = self.labels[index]
         if label.quantity is not None:
-            into = retype(self._at[index], PRESSURE, self._session.units)
-            self.typed.emit(into, label.quantity.text)
+            at = self._at[index]
+            self.typed.emit(retype(at, PRESSURE, self._session.units), label.quantity.text)
+            QTimer.singleShot(0, self, partial(self._stay, at))  # once its field is shut
+
+    def _stay(self, at: float) -> None:
+        """Keep the focus in the row that was typed in, though its rows were made anew."""
+        if at in self._at and self.isVisible():
+            self.labels[self._at.index(at)].setFocus()
+
+
+def rows_at(schedule: list[float], gauged: Gauged, near: float) -> tuple[float, ...]:
+    """Return the pressures that have a row [Pa]: round ones, those read, and the one to read next.
+
+    near: how close a reading belongs to a round one [Pa].
+    """
+    found = list(schedule)
+    points = () if gauged.run is None else gauged.run.points
+    others = [into.value for into, _, way in points if way == "rising"]
+    for one in (*others, *(() if gauged.next is None else (gauged.next,))):
+        if all(abs(one - row) >= near for row in found):
+            found.append(one)
+    return tuple(sorted(found))
+
+
+def _nearest(rows: tuple[float, ...], wanted: float | None) -> float | None:
+    return None if wanted is None else min(rows, key=lambda one: abs(one - wanted), default=None)
