@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QMenu
 from pytestqt.qtbot import QtBot
 
 from tests.builds import bed
@@ -96,13 +97,13 @@ def test_the_stand_in_has_a_fault_for_practice_and_says_that_it_is_one(
     page = shown(window, "Gauges")
     page.choose("rear[0]")
     bar = page.bar
-    bar._offer()
-    assert all(one.menu() is None for one in bar.ports.menu().actions())
     QTest.mouseClick(bar.simulate, LEFT)
     qtbot.waitUntil(lambda: page.bar.box.now is not None)
     bar._offer()
-    (offered,) = [one.menu() for one in bar.ports.menu().actions() if one.menu() is not None]
-    choices = {one.text(): one for one in offered.actions()}
+    assert "What is wrong with it" in [one.text() for one in bar.ports.menu().actions()]
+    menu = QMenu()
+    bar._offer_faults(menu)
+    choices = {one.text(): one for one in menu.actions()}
     assert [*choices][:2] == ["As built", "One of them, untold"]
     choices["Nothing comes through the valve"].trigger()
     qtbot.waitUntil(lambda: page.bar.box.now is not None)
