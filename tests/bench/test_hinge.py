@@ -11,7 +11,7 @@ from urgens.bench.gauges.simulated_gauges import readings
 from urgens.bench.plant.plant import plant
 from urgens.document import demo
 from urgens.studies.expected_pressures import expected, schedule
-from urgens.studies.valve_line_fit import fit_bend, fit_hinge, fit_two_hinges
+from urgens.studies.valve_line_fit import fit_bends, fit_hinge, fit_two_hinges
 from urgens.studies.valve_verdict import rising
 
 PSI = 6894.757
@@ -87,18 +87,18 @@ def test_a_bend_of_two_lines_is_told_at_the_pressure_that_the_valve_sees(start: 
     front = np.linspace(0.5, 60.0, 120)
     into = start * front
     rear = np.minimum(into, 25.0 + 0.4 * (into - 25.0))
-    bend = fit_bend(front, rear)
+    bend, _ = fit_bends(front[None], rear)
     assert bend.knee == pytest.approx(25.0, rel=0.02)
     assert bend.slope == pytest.approx(0.4, abs=0.02)
     assert bend.bends
-    assert not fit_bend(front, into + 0.01 * np.sin(7.0 * front)).bends
+    assert not fit_bends(front[None], into + 0.01 * np.sin(7.0 * front))[0].bends
 
 
 def test_too_few_readings_are_refused() -> None:
     with pytest.raises(ValueError, match="four readings"):
         fit_hinge(np.array([1.0, 2.0, 3.0]), np.array([1.0, 2.0, 2.5]))
     with pytest.raises(ValueError, match="eight"):
-        fit_bend(np.ones(9), np.ones(9))
+        fit_bends(np.ones((1, 9)), np.ones(9))
 
 
 def test_readings_of_a_run_are_told_by_the_way_they_were_read() -> None:

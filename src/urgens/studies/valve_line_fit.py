@@ -10,6 +10,10 @@ SURE = 0.95  # of limits
 FINE = 1500  # places of the knee that limits are looked for at
 BENDS = 160  # places of the bend of two lines
 EDGE = 0.05  # share of the ends where none is
+BORES = (
+    0.3,
+    3.0,
+)  # of one line's pressure over the other's below its knee: no bores are farther apart
 PAIRS = 32  # places of each of two knees
 CLOSER = 3  # rounds closer in
 FEW = 9  # places then
@@ -199,42 +203,76 @@ class Bend:
         return self.slope_limits[1] < 1.0
 
 
-def fit_bend(inlet: Array, outlet: Array) -> Bend:
+def fit_bends(
+    inlets: Array, outlet: Array, bends: int = BENDS, alike: float = 1.0
+) -> tuple[Bend, int]:
     """Return the bend that fits pairs of pressures of two lines best, whatever their bores.
 
-    inlet, outlet: shape (n,), n of 8 or more [Pa]. Below its knee a valve passes all, so that the
-    outlet at the bend is the pressure at which it reduces.
-    Raises ValueError for fewer points, or where all inlets are the same.
-    Source: least squares at every bend of a fine grid, limits by profile likelihood (from memory).
+    And the place of the inlets that fit best, of which one is right [-]. Below its knee a valve
+    passes all, so that the outlet at the bend is the pressure at which it reduces.
+
+    inlets: the same line shifted by one delay each, shape (delays, n), n of 8 or more [Pa]; outlet:
+    (n,) [Pa]; bends: how many places of it are tried [-]; alike: how many neighbouring readings
+    share an error [-].
+    Raises ValueError for fewer points, where all inlets are the same, or nothing follows them.
+    Source: least squares at every delay and every bend of a fine grid; limits by profile
+    likelihood over both (from memory).
     """
-    if inlet.size < 8 or np.ptp(inlet) <= 0.0:
+    if outlet.size < 8 or np.ptp(inlets) <= 0.0:
         raise ValueError("eight readings at different pressures are needed")
-    edge = inlet.min() + EDGE * np.ptp(inlet), inlet.max() - EDGE * np.ptp(inlet)
-    knees = np.linspace(*edge, BENDS)[:, None]
-    middle = inlet - inlet.mean()
-    height = float(outlet.mean())
-    above = np.maximum(inlet - knees, 0.0)
-    means = above.mean(axis=1, keepdims=True)
-    above, rest = above - means, outlet - height
-    a, b, c = float(middle @ middle), above @ middle, (above * above).sum(1)
-    p, q = float(middle @ rest), above @ rest
-    determinant = a * c - b * b
-    apart = determinant > 1e-9 * a * np.maximum(c, 1e-300)
-    safe = np.where(apart, determinant, 1.0)
-    start, change = (c * p - b * q) / safe, (a * q - b * p) / safe
-    left = np.where(apart, float(rest @ rest) - start * p - change * q, np.inf)
-    best = int(np.argmin(left))
-    freedom = max(inlet.size - 4, 1)
-    scatter = np.sqrt(max(float(left[best]), 0.0) / freedom)
-    reach = _student(freedom) * scatter
-    heights = height + start * (knees[:, 0] - inlet.mean()) - change * means[:, 0]
-    inside = heights[left <= left[best] + reach**2]
-    spread = reach * np.sqrt(a / safe[best])
-    ratio, off = 1.0 + change[best] / start[best], spread / abs(start[best])
-    return Bend(
-        knee=float(heights[best]),
-        slope=float(ratio),
-        start=float(start[best]),
-        knee_limits=(float(inside.min()), float(inside.max())),
-        slope_limits=(float(ratio - off), float(ratio + off)),
+    over = _Bends(inlets, outlet, bends)
+    place, best = np.unravel_index(int(np.argmin(over.left)), over.left.shape)
+    least = float(over.left[place, best])
+    if not np.isfinite(least):
+        raise ValueError("the outlet does not follow")
+    freedom = max(outlet.size - 5, 1)
+    limit = least + alike * _student(freedom) ** 2 * max(least, 0.0) / freedom
+    inside = over.left <= limit
+    half = np.sqrt(limit - over.left[inside]) * over.per_error[inside]
+    heights, ratios = over.heights[inside], over.ratios[inside]
+    between = 0.25 * over.step * float(over.starts[place, best])  # to the next that is tried
+    fit = Bend(
+        knee=float(over.heights[place, best]),
+        slope=float(over.ratios[place, best]),
+        start=float(over.starts[place, best]),
+        knee_limits=(float(heights.min() - between), float(heights.max() + between)),
+        slope_limits=(float((ratios - half).min()), float((ratios + half).max())),
     )
+    return fit, int(place)
+
+
+class _Bends:
+    """What is left over at every delay and every bend, with both slopes the best for it.
+
+    All of shape (delays, bends): `left` [Pa²], `heights` of the bend [Pa], `starts` and `ratios` of
+    slopes [-], `per_error` by how much a ratio is off for a reading's error [1/Pa].
+    """
+
+    def __init__(self, inlets: Array, outlet: Array, bends: int) -> None:
+        edge = inlets.min() + EDGE * np.ptp(inlets), inlets.max() - EDGE * np.ptp(inlets)
+        knees = np.linspace(*edge, bends)
+        self.step = float(knees[1] - knees[0])  # Pa
+        means = inlets.mean(axis=1, keepdims=True)
+        middle = inlets - means
+        rest = outlet - outlet.mean()
+        above = np.maximum(inlets[:, None, :] - knees[:, None], 0.0)
+        raised = above.mean(axis=2)
+        above -= raised[:, :, None]
+        a = np.square(middle).sum(axis=1, keepdims=True)
+        b = np.einsum("dkn,dn->dk", above, middle)
+        c = np.einsum("dkn,dkn->dk", above, above)
+        p, q = (middle @ rest)[:, None], above @ rest
+        determinant = a * c - b * b
+        apart = determinant > 1e-9 * a * np.maximum(c, 1e-300)
+        safe = np.where(apart, determinant, 1.0)
+        start, change = (c * p - b * q) / safe, (a * q - b * p) / safe
+        left = np.where(apart & (start > 0.0), float(rest @ rest) - start * p - change * q, np.inf)
+        self.left = np.maximum(left, 0.0)
+        self.starts = np.where(np.abs(start) > 1e-9, start, 1e-9)
+        share = change / self.starts
+        self.ratios = 1.0 + share
+        self.heights = outlet.mean() + start * (knees - means) - change * raised
+        # var(change / start), from the inverse of the normal equations
+        self.per_error = np.sqrt(
+            np.maximum(a + 2.0 * share * b + share**2 * c, 0.0) / safe
+        ) / np.abs(self.starts)

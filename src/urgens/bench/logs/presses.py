@@ -5,9 +5,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.bench.logs.channels import Signals
+from urgens.bench.logs.press_line import press_line
 from urgens.physics.arrays import Array
 from urgens.physics.atmosphere import GRAVITY
-from urgens.studies.valve_line_fit import Bend, fit_bend
+from urgens.studies.valve_line_fit import Bend
 
 # Pa: a press begins and ends there
 ON = 1e5
@@ -17,10 +18,6 @@ RISEN = 0.9  # of the peak
 LOCKED_SLIP = 0.8  # of the speed
 LOCKED_FOR = 0.1  # s
 TOO_SLOW = 1.5  # m/s under which none is told
-MOST_DELAY = 0.5  # s that is looked for
-MOST_STEPS = 400  # steps of the rise
-MOST_POINTS = 120  # of a rising part: more of them say the same over again
-LEAST_RISE = 8  # rows
 
 
 @dataclass(frozen=True)
@@ -44,6 +41,7 @@ class Press:
     rise: float | None
     rear_delay: float | None
     fit: Bend | None
+    quick: bool
     deceleration: float | None
     front_slip: float | None
     rear_slip: float | None
@@ -108,6 +106,7 @@ def _press(signals: Signals, rows: slice) -> Press:
     assert leading is not None
     risen = _risen(time, leading)
     slips = _slips(signals, rows)
+    line = None if front is None or rear is None else press_line(time, front, rear)
     return Press(
         rows=rows,
         start=float(time[0]),
@@ -118,8 +117,9 @@ def _press(signals: Signals, rows: slice) -> Press:
         travel=_most(cut.get("travel")),
         share=share,
         rise=None if risen is None else float(time[risen] - time[0]),
-        rear_delay=_delay(time, front, rear),
-        fit=_line(front, rear),
+        rear_delay=None if line is None else line.delay,
+        fit=None if line is None else line.fit,
+        quick=line is not None and line.fit is None,
         deceleration=_deceleration(cut, risen),
         front_slip=_most(slips.get("front")),
         rear_slip=_most(slips.get("rear")),
@@ -136,42 +136,6 @@ def _most(values: Array | None) -> float | None:
 def _risen(time: Array, pressure: Array) -> int | None:
     over = np.flatnonzero(pressure >= RISEN * np.nanmax(pressure))
     return int(over[0]) if over.size and over[0] < time.size else None
-
-
-def _line(front: Array | None, rear: Array | None) -> Bend | None:
-    """Return the rear line over the front's on the rising part, None where it is too short."""
-    if front is None or rear is None:
-        return None
-    top = int(np.nanargmax(front)) + 1
-    into, out = front[:top], rear[:top]
-    known = np.isfinite(into) & np.isfinite(out)
-    highest = np.maximum.accumulate(np.where(known, into, -np.inf))
-    known &= into >= highest
-    into, out = into[known], out[known]
-    if into.size < LEAST_RISE or np.ptp(into) <= 0.0:
-        return None
-    every = max(into.size // MOST_POINTS, 1)
-    return fit_bend(into[::every], out[::every])
-
-
-def _delay(time: Array, front: Array | None, rear: Array | None) -> float | None:
-    """Return how much later the rear line rises than the front's [s].
-
-    Source: cross-correlation of how fast both rise.
-    """
-    if front is None or rear is None or time.size < LEAST_RISE:
-        return None
-    top = min(int(np.nanargmax(front)), int(np.nanargmax(rear)))
-    end = min(float(time[top]) + MOST_DELAY, float(time[-1]))
-    step = max(float(np.median(np.diff(time))), (end - float(time[0])) / MOST_STEPS)
-    even = np.arange(time[0], end, step)
-    if even.size < LEAST_RISE:
-        return None
-    rates = [np.diff(np.interp(even, time, np.nan_to_num(line))) for line in (front, rear)]
-    most = min(int(MOST_DELAY / step), rates[0].size - 1)
-    first, later = (np.maximum(rate, 0.0) for rate in rates)
-    alike = np.correlate(later, first, mode="full")[first.size - 1 :]
-    return int(np.argmax(alike[: most + 1])) * step
 
 
 def _deceleration(cut: dict[str, Array], risen: int | None) -> float | None:
