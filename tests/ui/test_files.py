@@ -18,6 +18,7 @@ from PySide6.QtWidgets import QApplication, QFileDialog
 
 from tests.builds import bed
 from tests.ui.conftest import label
+from urgens.data import logs_folder
 from urgens.document import (
     Build,
     changed,
@@ -71,6 +72,23 @@ def test_a_file_is_dropped_on_the_window(window: MainWindow, tmp_path: Path) -> 
     window.dropEvent(QDropEvent(QPointF(400, 300), action, data, left, NEITHER))
 
     assert window.session.build.name == "Larkhill"
+
+
+def test_a_log_that_is_dropped_on_the_window_opens_among_the_logs(
+    window: MainWindow, qtbot: Any
+) -> None:
+    data = QMimeData()
+    data.setUrls([QUrl.fromLocalFile(str(logs_folder() / "tarn-1-turn.csv"))])
+    action, left = Qt.DropAction.CopyAction, Qt.MouseButton.LeftButton
+
+    window.dropEvent(QDropEvent(QPointF(400, 300), action, data, left, NEITHER))
+
+    station = window.station("Prove")
+    assert window.bench.currentWidget() is station
+    assert station.page_name == "Logs"
+    qtbot.waitUntil(lambda: station.page.log is not None, timeout=20_000)
+    assert window.session.build.proof.logs[-1].file == "tarn-1-turn.csv"
+    assert window.session.build.name == "Wexcombe"  # no other build was opened
 
 
 def test_a_read_only_file_is_not_written(

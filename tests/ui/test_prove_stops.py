@@ -8,7 +8,8 @@ from pytestqt.qtbot import QtBot
 from tests.builds import bed
 from tests.ui.conftest import LEFT
 from tests.ui.proving import PROVED, SLOW, TURNS, Opener, fresh, shown, type_into, worked
-from urgens.document import demo
+from urgens.document import demo, with_changes
+from urgens.document.edits.edit import dumped
 
 STATION = "Prove"  # that its windows open at
 
@@ -21,6 +22,11 @@ def test_a_stop_is_entered_at_the_car_by_keys(open_window: Opener, qtbot: QtBot)
     page.setFocus()
     QTest.keyClick(page, Qt.Key.Key_Return)
     form = page.form
+    assert form.setting.value is None  # what is proposed is offered, not taken as done
+    assert not form.wet.isChecked()
+    assert form.proposed.hasFocus()
+    QTest.keyClick(form.proposed, Qt.Key.Key_Space)
+    assert form.setting.value == found.road.advice.setting
     QTest.keyClick(form.deceleration, Qt.Key.Key_Return)
     QTest.keyClicks(form.deceleration.editor, "0.93")
     QTest.keyClick(form.deceleration.editor, Qt.Key.Key_Return)
@@ -51,6 +57,7 @@ def test_nothing_on_the_road_before_the_proofs_or_a_reason(
     worked(page, qtbot)
     assert page.advice.held.text().startswith("Not yet: nothing is on record")
     page.enter_next()
+    page.form.take_proposed()
     page.form.deceleration.set_number(0.5)
     page.form.take()
     assert session.build.proof is None
@@ -66,9 +73,30 @@ def test_a_stop_that_says_nothing_is_refused(open_window: Opener) -> None:
     page = shown(open_window(fresh(**PROVED)), "Stops")
     page.enter_next()
     page.form.take()
+    assert "what it was set to" in page.form.refused.text()
+    page.form.setting.set_number(2.0)
+    page.form.take()
     assert "says nothing" in page.form.refused.text()
     QTest.keyClick(page.form, Qt.Key.Key_Escape)
     assert page.stack.currentIndex() == 0
+
+
+def test_a_setting_that_is_found_is_not_done_while_a_proof_is_open(
+    open_window: Opener, qtbot: QtBot
+) -> None:
+    """Nobody is done who went on the road without the standing proofs."""
+    done = shown(open_window(demo("roadster")), "Stops")
+    worked(done, qtbot)
+    assert done.advice.headline.text().startswith("Done: ")
+    build = demo("roadster")
+    assert build.proof is not None
+    why = {"moved_without_proof": "off the ramp"}
+    stops = [{**one, **why} for one in dumped(build)["proof"]["stops"]]
+    page = shown(open_window(with_changes(build, {"records": [], "proof.stops": stops})), "Stops")
+    worked(page, qtbot)
+    assert page.advice.headline.text().startswith("Found: ")
+    assert "Not done: something is open" in page.advice.headline.text()
+    assert page.advice.held.text().startswith("Not yet: ")
 
 
 def test_a_stop_is_mended_left_out_and_taken_out(open_window: Opener, qtbot: QtBot) -> None:

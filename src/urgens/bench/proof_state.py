@@ -114,6 +114,8 @@ def on_road(
         return None
     left = stops_left(build, stops, posterior, goes_on=goes_on) if ahead and not advice.done else 0
     held = holding(build, advice.turned, advice.setting, now)
+    if advice.done:  # whoever went on without the proofs is not done without them
+        held = tuple(dict.fromkeys((*held, *held_from_moving(build))))
     if advice.risky:
         held = (*held, "no setting has the front first often enough")
     return NextOnRoad(advice, held, left if ahead or advice.done else None)

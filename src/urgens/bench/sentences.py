@@ -1,5 +1,7 @@
 """What gauges, stops and roads say, in sentences."""
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from urgens.bench.stops.adjusters import Adjuster
@@ -29,10 +31,16 @@ def counted_words(turned: Adjuster, setting: float, words: FigureWords) -> str:
     return f"{setting:g} {turned.counted.removesuffix('s') if setting == 1 else turned.counted}"
 
 
-def headline(advice: NextStop, words: FigureWords) -> str:
-    """Return what to do next, shortly; advice, words: as above."""
+def headline(advice: NextStop, words: FigureWords, held: Sequence[str] = ()) -> str:
+    """Return what to do next, shortly.
+
+    advice, words: as above; held: what is open before the vehicle moves, in words [text]. A setting
+    that was found is not done while something is open.
+    """
     setting = counted_words(advice.turned, advice.setting, words)
     match advice.kind:
+        case "done" if held:
+            return f"Found: {setting}. Not done: something is open."
         case "done":
             return f"Done: {setting}."
         case "again":

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from urgens.bench.logs.channels import Mapped
-from urgens.bench.logs.compare import BesideModel, before_after, beside_model
+from urgens.bench.logs.compare import BeforeAfter, BesideModel, before_after, beside_model
 from urgens.bench.logs.faults import LogFault
 from urgens.bench.logs.presses import Press
 from urgens.bench.logs.read import read_through
@@ -41,7 +41,8 @@ def _prove(options: argparse.Namespace) -> int:
     setting = ", ".join(f"{path} = {value}" for path, value in ahead["setting"].items())
     for reason in ahead["held_by"]:
         print(f"not yet  {reason}")
-    print(f"{'done' if ahead['done'] else 'next'}  {setting}  {ahead['why']}")
+    settled = "found" if ahead["held_by"] else "done"
+    print(f"{settled if ahead['done'] else 'next'}  {setting}  {ahead['why']}")
     return DONE
 
 
@@ -78,11 +79,19 @@ def _log(options: argparse.Namespace) -> int:
         differs = "differs by more than both spreads" if row.differs else "as in the build"
         logged, computed = (_figure_words(row.figure, one) for one in (row.logged, row.model))
         print(f"{row.figure}: {logged} logged, {computed} computed: {differs}")
-    if beside is not None and beside.apart is not None:
-        clear = "clear of both spreads" if beside.clear else "within the spreads"
-        apart, by = f"{beside.apart / 1e5:+.1f} bar", beside.before.by
-        print(f"rear pressure now {apart} at equal {by}: {clear}")
+    if beside is not None:
+        print(_beside_words(beside))
     return DONE
+
+
+def _beside_words(beside: BeforeAfter) -> str:
+    """Return how two logs stand beside each other, or why that cannot be said."""
+    if beside.why_not or beside.apart is None:
+        return f"not compared: {beside.why_not}"
+    clear = "clear of both spreads" if beside.clear else "within the spreads"
+    what, by = beside.what.replace("_", " "), beside.before.by.replace("_", " ")
+    at = "peak by peak" if by == "peak" else f"at equal {by}"
+    return f"{what} now {beside.apart / 1e5:+.1f} bar {at}: {clear}"
 
 
 def _figure_words(figure: str, value: float) -> str:
@@ -95,8 +104,14 @@ def _press_words(press: Press) -> str:
     for name, value in (("front", press.front_peak), ("rear", press.rear_peak)):
         if value is not None:
             words.append(f"{name} {value / 1e5:.1f} bar")
-    if press.knee is not None and press.slope is not None:
-        words.append(f"knee {press.knee / 1e5:.1f} bar, slope {press.slope:.2f}")
+    if press.quick:
+        words.append("too quick to tell its knee")
+    if press.fit is not None and press.fit.bends:
+        knee, slope = (np.ptp(one) / 2.0 for one in (press.fit.knee_limits, press.fit.slope_limits))
+        words.append(f"knee {press.fit.knee / 1e5:.1f} ± {knee / 1e5:.1f} bar")
+        words.append(f"slope {press.fit.slope:.2f} ± {slope:.2f}")
+    if press.rear_delay is not None:
+        words.append(f"rear {press.rear_delay * 1e3:.0f} ms later")
     if press.deceleration is not None:
         words.append(f"{press.deceleration:.2f} g")
     words += [f"{axle} locked at {at:.2f} s" for axle, at in press.locked]

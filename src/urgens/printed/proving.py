@@ -181,17 +181,32 @@ def _press(press: Press) -> dict[str, Any]:
         "rear_delay": press.rear_delay,
         "knee": press.knee,
         "slope": press.slope,
+        "knee_limits": _limits(press, "knee_limits"),
+        "slope_limits": _limits(press, "slope_limits"),
+        "too_quick": press.quick,
         "deceleration": press.deceleration,
         "locked": [{"axle": axle, "at": at} for axle, at in press.locked],
     }
 
 
+def _limits(press: Press, of: str) -> list[float] | None:
+    """Return the limits of a bend that shows, None where none does."""
+    return list(getattr(press.fit, of)) if press.knee is not None else None
+
+
+BY = {"foot": "effort", "front_pressure": "front-pressure", "peak": "peak"}
+
+
 def _beside(after: BeforeAfter) -> dict[str, Any]:
+    if after.why_not:
+        return {"why_not": after.why_not}
+
     def rows(of: Along) -> list[Any]:
         return figures(np.asarray(of.quartiles))
 
     return {
-        "by": after.before.by,
+        "by": BY[after.before.by],
+        "of": after.what.replace("_", "-"),
         "at": figures(after.before.at),
         "before": rows(after.before),
         "after": rows(after.after),

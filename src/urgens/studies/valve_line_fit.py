@@ -188,9 +188,10 @@ def _best_pair(inlet: Array, outlet: Array, firsts: Array, seconds: Array) -> Tw
 class Bend:
     """A line that bends once: the height of the bend [Pa], the slope after it over the one before.
 
-    `start` slope before it [-]; limits of 95 %, that of the slope at the best bend.
+    `start` slope before it [-], `at` the inlet of the bend [Pa]; limits of 95 %.
     """
 
+    at: float
     knee: float
     slope: float
     start: float
@@ -232,6 +233,7 @@ def fit_bends(
     heights, ratios = over.heights[inside], over.ratios[inside]
     between = 0.25 * over.step * float(over.starts[place, best])  # to the next that is tried
     fit = Bend(
+        at=float(over.knees[best]),
         knee=float(over.heights[place, best]),
         slope=float(over.ratios[place, best]),
         start=float(over.starts[place, best]),
@@ -251,7 +253,7 @@ class _Bends:
     def __init__(self, inlets: Array, outlet: Array, bends: int) -> None:
         edge = inlets.min() + EDGE * np.ptp(inlets), inlets.max() - EDGE * np.ptp(inlets)
         knees = np.linspace(*edge, bends)
-        self.step = float(knees[1] - knees[0])  # Pa
+        self.knees, self.step = knees, float(knees[1] - knees[0])  # Pa
         means = inlets.mean(axis=1, keepdims=True)
         middle = inlets - means
         rest = outlet - outlet.mean()

@@ -128,8 +128,40 @@ def propose(log: LogFile) -> Proposal:
         found[name] = mapped
         if question is not None:
             questions[name] = question
+    _by_range(log, found, questions, taken)
     questions.update(_unlike(log, found))
     return Proposal({name: found[name] for name in CHANNELS if name in found}, questions)
+
+
+def _by_range(
+    log: LogFile, found: dict[str, Mapped], questions: dict[str, str], taken: set[str]
+) -> None:
+    """Propose what no name tells: the time by how it rises, pressures by their unit; and ask."""
+    left = [name for name in log.names if name not in taken]
+    if "time" not in found:
+        column = next((name for name in left if _rises(log.column(name))), None)
+        if column is not None:
+            left.remove(column)
+            step = _median_step(log.column(column))
+            found["time"] = Mapped(column, "s" if step < 1.0 else "ms")
+            questions["time"] = f"no name says so: is “{column}” the time?"
+    kind = CHANNELS["front_pressure"]
+    pressures = [name for name in left
+                 if (unit := log.units[log.names.index(name)]) and unit_of(kind, unit)]  # fmt: skip
+    lines = [name for name in ("front_pressure", "rear_pressure") if name not in found]
+    for name, column in zip(lines, pressures, strict=False):
+        found[name] = Mapped(column, log.units[log.names.index(column)])
+        side = name.partition("_")[0]
+        questions[name] = f"“{column}” is a pressure: is it the {side} line's?"
+
+
+def _rises(values: Array) -> bool:
+    """Tell whether a column rises in nearly even steps, as a clock does."""
+    steps = np.diff(values[np.isfinite(values)])
+    if steps.size < 2 or not np.all(steps > 0.0):
+        return False
+    usual = float(np.median(steps))
+    return bool(np.mean(np.abs(steps - usual) < 0.5 * usual) > 0.9)
 
 
 _ORDER = (

@@ -33,16 +33,19 @@ class Along:
 
 @dataclass(frozen=True)
 class BeforeAfter:
-    """The rear pressure of two logs at the same foot, or the same front pressure.
+    """A pressure of two logs at the same foot, the same front pressure, or at its peaks.
 
-    `apart` is the median of how much more the second one has [Pa], `clear` whether it is beyond the
-    quartiles of both at most places.
+    `what` is the channel; `apart` the median of how much more the second one has [Pa], `clear`
+    whether it is beyond the quartiles of both at most places. `why_not` tells in words why nothing
+    can be compared, and is empty else.
     """
 
     before: Along
     after: Along
     apart: float | None
     clear: bool
+    what: str = "rear_pressure"
+    why_not: str = ""
 
 
 def rising_rows(signals: Signals, press: tuple[Press, ...]) -> Array:
@@ -51,63 +54,117 @@ def rising_rows(signals: Signals, press: tuple[Press, ...]) -> Array:
     pressure = signals.get("rear_pressure") if pressure is None else pressure
     if pressure is None or not press:
         return np.empty(0, dtype=int)
-    rows = [
-        np.arange(one.rows.start, one.rows.start + int(np.nanargmax(pressure[one.rows])) + 1)
+    return np.concatenate([_rising(pressure, one) for one in press])
+
+
+def _rising(pressure: Array, press: Press) -> Array:
+    rows = press.rows
+    return np.arange(rows.start, rows.start + int(np.nanargmax(pressure[rows])) + 1)
+
+
+def _in_time(signals: Signals, press: tuple[Press, ...], what: str) -> Array:
+    """Return a channel in the rows in which presses rise, a rear line's delay taken out."""
+    line, lead = signals.channels[what], signals.get("front_pressure")
+    if what != "rear_pressure" or lead is None:
+        return np.asarray(line[rising_rows(signals, press)])
+    known = np.isfinite(line)
+    if not known.any():
+        return np.asarray(line[rising_rows(signals, press)])
+    clock, told = signals.time[known], line[known]
+    return np.concatenate([
+        np.interp(signals.time[_rising(lead, one)] + (one.rear_delay or 0.0), clock, told)
         for one in press
-    ]
-    return np.concatenate(rows)
+    ])  # fmt: skip
 
 
-def along(signals: Signals, press: tuple[Press, ...], by: str, edges: Array) -> Along:
-    """Return the rear pressure over another channel; signals, press: a log and its presses.
+def along(
+    signals: Signals, press: tuple[Press, ...], by: str, edges: Array, what: str = "rear_pressure"
+) -> Along:
+    """Return a pressure over another channel; signals, press: a log and its presses.
 
-    by: the channel's name [text]; edges: of the bins (b + 1,), any shape [SI].
+    by, what: the channels' names [text]; edges: of the bins (b + 1,), any shape [SI].
     Source: medians and quartiles in each bin.
     """
     rows = rising_rows(signals, press)
-    rear, over = signals.get("rear_pressure"), signals.get(by)
+    rear, over = signals.get(what), signals.get(by)
     middle = 0.5 * (edges[1:] + edges[:-1])
     quartiles, counts = np.full((3, middle.size), np.nan), np.zeros(middle.size)
     if rear is None or over is None:
         return Along(by, middle, quartiles, counts)
     place = np.digitize(over[rows], edges) - 1
+    values = _in_time(signals, press, what) if press else np.empty(0)
     for one in range(middle.size):
-        inside = rear[rows][(place == one) & np.isfinite(rear[rows])]
+        inside = values[(place == one) & np.isfinite(values)]
         counts[one] = inside.size
         if inside.size >= LEAST:
             quartiles[:, one] = np.quantile(inside, (0.25, 0.5, 0.75))
     return Along(by, middle, quartiles, counts)
 
 
-def before_after(
-    press: tuple[Signals, tuple[Press, ...]], other: tuple[Signals, tuple[Press, ...]]
-) -> BeforeAfter | None:
-    """Return two logs beside each other, None where they have no channel to compare at.
+Logged = tuple[Signals, tuple[Press, ...]]
+PRESSURES = ("rear_pressure", "front_pressure")
+
+
+def before_after(press: Logged, other: Logged) -> BeforeAfter:
+    """Return two logs beside each other, or why they cannot be.
 
     press, other: each a log and its presses.
 
-    At equal foot where both have it, else at equal front pressure.
+    At equal foot where both have it, else at equal front pressure, else peak by peak: one sensor is
+    enough.
     """
-    by = next(
-        (
-            name
-            for name in ("foot", "front_pressure")
-            if all(log.get(name) is not None for log, _ in (press, other))
-        ),
-        None,
-    )
-    if by is None or any(log.get("rear_pressure") is None for log, _ in (press, other)):
-        return None
-    tops = [float(np.nanmax(log.channels[by])) for log, _ in (press, other)]
+    both = (press, other)
+    for which, (_, presses) in zip(("first", "second"), both, strict=True):
+        if not presses:
+            return _not_compared(f"there is no press in the {which} log")
+    common = [name for name in PRESSURES if _have(both, name)]
+    if not common:
+        return _not_compared("the two logs have no pressure of the same line")
+    if _have(both, "foot"):
+        return _by_channel(both, "foot", common[0])
+    if len(common) == len(PRESSURES):
+        return _by_channel(both, "front_pressure", "rear_pressure")
+    return _by_peak(both, common[0])
+
+
+def _have(both: tuple[Logged, Logged], name: str) -> bool:
+    lines = [log.get(name) for log, _ in both]
+    return all(line is not None and bool(np.isfinite(line).any()) for line in lines)
+
+
+def _not_compared(why: str) -> BeforeAfter:
+    none = Along("", np.empty(0), np.empty((3, 0)), np.empty(0))
+    return BeforeAfter(none, none, None, clear=False, why_not=why)
+
+
+def _by_channel(both: tuple[Logged, Logged], by: str, what: str) -> BeforeAfter:
+    tops = [float(np.nanmax(log.channels[by])) for log, _ in both]
     edges = np.linspace(0.0, min(tops), BINS + 1)
-    before, after = (along(*each, by, edges) for each in (press, other))
+    before, after = (along(*each, by, edges, what) for each in both)
+    return _beside(before, after, what)
+
+
+def _by_peak(both: tuple[Logged, Logged], what: str) -> BeforeAfter:
+    """Return two logs of one sensor: the peaks of their presses, which were to be alike."""
+    found = []
+    for _, presses in both:
+        peaks = [one.front_peak if what == "front_pressure" else one.rear_peak for one in presses]
+        told = np.array([one for one in peaks if one is not None])
+        quartiles = np.quantile(told, (0.25, 0.5, 0.75))[:, None]
+        found.append(Along("peak", np.zeros(1), quartiles, np.array([float(told.size)])))
+    before, after = found
+    return _beside(before, after, what)
+
+
+def _beside(before: Along, after: Along, what: str) -> BeforeAfter:
     apart = after.quartiles[1] - before.quartiles[1]
     known = np.isfinite(apart)
     if not known.any():
-        return BeforeAfter(before, after, None, clear=False)
+        why = "too few readings of both lie at the same places"
+        return BeforeAfter(before, after, None, clear=False, what=what, why_not=why)
     beyond = (after.quartiles[0] > before.quartiles[2]) | (after.quartiles[2] < before.quartiles[0])
     clear = bool(beyond[known].mean() > 0.5)
-    return BeforeAfter(before, after, float(np.median(apart[known])), clear)
+    return BeforeAfter(before, after, float(np.median(apart[known])), clear, what)
 
 
 @dataclass(frozen=True)

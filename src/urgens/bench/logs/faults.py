@@ -83,7 +83,8 @@ def faults_of(log: LogFile, signals: Signals) -> tuple[LogFault, ...]:
     log: as read; signals: its channels. Source: common practice of looking
     through a log.
     """
-    faults = [LogFault(None, f"line {number} is skipped: {what}") for number, what in log.skipped]
+    faults = [LogFault(None, words) for words in log.said]
+    faults += [LogFault(None, f"line {number} is skipped: {what}") for number, what in log.skipped]
     if log.skipped_in_all > len(log.skipped):
         more = log.skipped_in_all - len(log.skipped)
         faults.append(LogFault(None, f"{more} more lines are skipped"))

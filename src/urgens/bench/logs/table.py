@@ -20,7 +20,8 @@ class LogFile:
 
     `names` and `units` of its columns, the latter empty where none is told; `rows` (n, columns),
     NaN where a cell is empty; `skipped` line numbers with what was wrong; `skipped_in_all` how many
-    there were; `simulated` where the file itself says that a stand-in wrote it.
+    there were; `simulated` where the file itself says that a stand-in wrote it; `said` is what else
+    there is to say of how it was read, in words.
     """
 
     names: tuple[str, ...]
@@ -29,6 +30,7 @@ class LogFile:
     skipped: tuple[tuple[int, str], ...] = ()
     skipped_in_all: int = 0
     simulated: bool = False
+    said: tuple[str, ...] = ()
 
     def column(self, name: str) -> Array:
         """Return one column; name: of it [text]. Raises ValueError."""

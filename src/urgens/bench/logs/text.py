@@ -18,6 +18,10 @@ HEAD = 200  # lines in which names and the first figures stand
 COMMENT = ("#", "//", "%")
 MOST_COLUMNS = 4_000  # a logger writes a few dozen
 NAMED = 20  # lines that are skipped and named one by one
+ONE_COMMA = (
+    "one comma stands in every line and no name above: it is read as two columns; where it is a "
+    "decimal comma, write a name above, or points"
+)
 _NUMBER = re.compile(r"\s*[+-]?(\d+([.,]\d*)?|[.,]\d+)([eE][+-]?\d+)?\s*$")
 _NOTHING = {"", "nan", "na", "n/a", "-", "null", "none"}
 _UNIT = re.compile(r"^[^\d\s]{1,8}(\s*/\s*[^\d\s]{1,3}\d?)?$")
@@ -37,6 +41,7 @@ class _Layout:
     first: int
     encoding: str
     simulated: bool
+    said: tuple[str, ...] = ()
 
 
 def read_text(path: Path) -> LogFile:
@@ -52,7 +57,9 @@ def read_text(path: Path) -> LogFile:
     except (ValueError, UnicodeDecodeError):
         rows = None  # something in it is no number: told line by line below
     if rows is not None and rows.shape[1] == len(layout.names):
-        return LogFile(layout.names, layout.units, rows, simulated=layout.simulated)
+        return LogFile(
+            layout.names, layout.units, rows, simulated=layout.simulated, said=layout.said
+        )
     return _slow(path, layout)
 
 
@@ -64,6 +71,9 @@ def _layout(path: Path) -> _Layout:
     if not data:
         raise BuildErrors.one(path.name, "holds no figures", "export the log anew, as CSV")
     separator = _separator([head[n] for n in data])
+    said: tuple[str, ...] = ()
+    if separator == ",":
+        separator, said = _decimal([head[n] for n in data])
     cells = {n: _cells(head[n], separator) for n in data}
     if max(map(len, cells.values())) > MOST_COLUMNS:
         problem = f"has more than {MOST_COLUMNS:,} columns"
@@ -75,9 +85,25 @@ def _layout(path: Path) -> _Layout:
     comma = separator != "," and any("," in cell for n in data if n >= first for cell in cells[n])
     above = [cells[n] for n in data if n < first and len(cells[n]) == len(cells[first])]
     names, units = _headings(above, len(cells[first]))
-    said = (line.lstrip("#/% ") for line in head if _is_comment(line))
-    simulated = any(line.startswith(SIMULATED) for line in said)
-    return _Layout(separator, comma, names, units, first, encoding, simulated)
+    told = (line.lstrip("#/% ") for line in head if _is_comment(line))
+    simulated = any(line.startswith(SIMULATED) for line in told)
+    return _Layout(separator, comma, names, units, first, encoding, simulated, said)
+
+
+def _decimal(lines: list[str]) -> tuple[str | None, tuple[str, ...]]:
+    """Return what separates where commas do or are decimal ones, and what is to be said of it.
+
+    Names above figures tell: as many as there are cells. With one comma in every line and no name
+    above, nobody can.
+    """
+    figures = [line for line in lines if _is_figures(_cells(line, ","))]
+    above = next((line for line in lines if not _is_figures(_cells(line, ","))), None)
+    spaced = all(_is_figures(_cells(line, None)) for line in lines if line not in (above, ""))
+    if above is not None and "," not in above and spaced:
+        return None, ()
+    if above is None and figures and all(line.count(",") == 1 for line in figures):
+        return ",", (ONE_COMMA,)
+    return ",", ()
 
 
 def _encoding(path: Path) -> str:
@@ -169,7 +195,7 @@ def _slow(path: Path, layout: _Layout) -> LogFile:
         raise BuildErrors.one(path.name, "holds no line of figures", "export the log anew, as CSV")
     return LogFile(
         layout.names, layout.units, flat.reshape(-1, count), tuple(skipped), in_all,
-        layout.simulated,
+        layout.simulated, layout.said,
     )  # fmt: skip
 
 

@@ -399,8 +399,17 @@ class MainWindow(QMainWindow):
         for url in event.mimeData().urls():
             if url.isLocalFile():
                 event.acceptProposedAction()
-                self.files.open_path(Path(url.toLocalFile()))
+                self._open_dropped(Path(url.toLocalFile()))
                 return
+
+    def _open_dropped(self, path: Path) -> None:
+        """Open a file that was let go over the window: where its kind is at home, or as a build."""
+        home = next((one.name for one in STATIONS if path.suffix.lower() in one.suffixes), None)
+        if home is None:
+            self.files.open_path(path)
+            return
+        self.show_station(home)
+        self.station(home).take_file(path)
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)

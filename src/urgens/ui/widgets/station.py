@@ -3,6 +3,7 @@
 import pkgutil
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from pathlib import Path
 
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QWidget
@@ -31,6 +32,9 @@ class Station(QWidget):
     def show_page_named(self, name: str) -> None:
         """Show one of its pages; one of a single page has nothing to do."""
 
+    def take_file(self, path: Path) -> None:
+        """Open a file of its kind's `suffixes` that was let go over the window."""
+
     @property
     def page_name(self) -> str:
         """The page that is shown, empty where there is only one."""
@@ -54,7 +58,7 @@ class StationKind:
     `place` is `module:Class` in the stations' package, loaded when it is first shown; `fact` is of
     at most twelve letters; `areas` those of the findings that are mended there; what is not
     `judged` has an open ring: there is nothing to judge, or not yet. `pages` are their names; at
-    those that are `standing` the vehicle does not move.
+    those that are `standing` the vehicle does not move. Files with its `suffixes` are opened there.
     """
 
     name: str
@@ -65,6 +69,7 @@ class StationKind:
     judged: Callable[[Session], bool] = lambda _: True
     pages: tuple[str, ...] = ()
     standing: tuple[str, ...] = ()
+    suffixes: tuple[str, ...] = ()
     own_mark: Callable[[Session], Severity | None] | None = None  # where it is no finding's
 
     def make(self, session: Session) -> Station:

@@ -37,4 +37,5 @@ PROVE = StationKind(
     judged=_judged,
     pages=tuple(PAGES),
     standing=("Gauges",),
+    suffixes=(".csv", ".txt", ".tsv", ".mf4", ".mdf", ".parquet"),  # of logs
 )

@@ -71,7 +71,7 @@ class AdvicePanel(QFrame):
         advice = road.advice
         counted = _COUNTED.get(advice.turned.counted, "Turns")
         self.bars_said.setText(f"{counted}, and rear first of 100, all loads: not beyond 5")
-        self.headline.setText(headline(advice, words))
+        self.headline.setText(headline(advice, words, road.held))
         chance = of_hundred(advice.chance)
         self.chance.setText(f"{chance[:1].upper()}{chance[1:]} that the rear locks first.")
         self.held.setText("Not yet: " + "; ".join(road.held) + "." if road.held else "")

@@ -12,6 +12,7 @@ from urgens.ui.theme.paint import T, faint
 from urgens.ui.widgets.curve import Area
 from urgens.ui.widgets.plane import Note, Plane
 
+WIDE = 0.012  # of what was pressed: half the ends of a knee's limits
 MOST = 1500  # points that are drawn of a log: of each stretch its lowest and its highest
 
 
@@ -78,6 +79,7 @@ class LinesPlane(Plane):
         self.logged = self.add_curve(T.rear, 2.5, name="logged, median")
         self.before = self.add_curve(T.muted, 2, Qt.PenStyle.DashLine, name="other log, median")
         self.model = self.add_curve(T.ink, 2, name="computed")
+        self.knee = self.add_curve(T.rear, 2, name="a press's knee, with its limits")
 
     def show_log(self, log: ReadLog, system: System, case: int, beside: BeforeAfter | None) -> None:
         """Draw one log beside the model as it was set, and beside another log."""
@@ -88,8 +90,8 @@ class LinesPlane(Plane):
             area.set_between(np.empty(0), np.empty(0), np.empty(0))
         self.before.set_points(np.empty(0), np.empty(0))
         if front is None or log.signals.get("rear_pressure") is None or not log.presses:
-            self.logged.set_points(np.empty(0), np.empty(0))
-            self.model.set_points(np.empty(0), np.empty(0))
+            for curve in (self.logged, self.model, self.knee):
+                curve.set_points(np.empty(0), np.empty(0))
             return
         rows = rising_rows(log.signals, log.presses)
         right = float(np.nanmax(front[rows]))
@@ -106,6 +108,7 @@ class LinesPlane(Plane):
         top = max(float(line.max()), float(np.nanmax(found.quartiles[2]))) / scale
         self.set_range((0.0, 1.05 * right / scale), (0.0, 1.15 * top))
         half = 60
+        self._show_knee(log, scale, right)
         notes = [Note("computed", (float(grid[half]) / scale, float(line[half]) / scale), T.ink)]
         if known.any():
             place = int(0.7 * (at.size - 1))
@@ -116,6 +119,17 @@ class LinesPlane(Plane):
         if beside is not None and beside.before.by == "front_pressure":
             self._show_other(beside, scale)
         self.set_notes(notes, [self.model.points], [])
+
+    def _show_knee(self, log: ReadLog, scale: float, right: float) -> None:
+        """Draw how well the knee of the hardest press that shows one is known: a bar with ends."""
+        known = [one for one in log.presses if one.fit is not None and one.fit.bends]
+        fit = max(known, key=lambda one: one.front_peak or 0.0).fit if known else None
+        if fit is None:
+            self.knee.set_points(np.empty(0), np.empty(0))
+            return
+        (low, high), wide = fit.knee_limits, WIDE * right
+        x = np.array([-wide, wide, 0.0, 0.0, wide, -wide]) + fit.at
+        self.knee.set_points(x / scale, np.array([low, low, low, high, high, high]) / scale)
 
     def _show_other(self, beside: BeforeAfter, scale: float) -> None:
         other = beside.before

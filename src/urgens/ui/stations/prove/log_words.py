@@ -15,6 +15,8 @@ def count_words(log: ReadLog) -> str:
 
 def model_words(log: ReadLog, model: tuple[BesideModel, ...], units: Units) -> str:
     """Return how a log stands beside the build."""
+    if not {"front_pressure", "rear_pressure"} & set(log.channels):
+        return "Say first which column is a pressure: no name or unit tells it."
     if not log.presses:
         return "No press in it: no pressure over 1 bar for 0.2 s."
     if not model:
@@ -35,13 +37,17 @@ def _off_words(one: BesideModel, units: Units) -> str:
 
 def beside_words(beside: BeforeAfter | None, other: str, units: Units) -> str:
     """Return how a log stands beside another one, which is named."""
-    if beside is None or beside.apart is None:
-        return "The other log has nothing to compare at the same foot or front pressure."
+    if beside is None:
+        return ""
+    if beside.why_not or beside.apart is None:
+        return f"Not compared with {other}: {beside.why_not}."
     way = "more" if beside.apart > 0.0 else "less"
     much = show(abs(beside.apart), PRESSURE, units)
-    at = beside.before.by.replace("_", " ")
+    by, line = beside.before.by.replace("_", " "), beside.what.partition("_")[0]
+    at = "peak by peak: were they pressed alike?" if by == "peak" else f"at the same {by}:"
     clear_of = "clear of both spreads" if beside.clear else "within their spreads"
-    return f"{much} {way} at the rear than in {other}, at the same {at}: {clear_of}."
+    where = "at the rear" if line == "rear" else "in front"
+    return f"{much} {way} {where} than in {other}, {at} {clear_of}."
 
 
 def fault_lines(log: ReadLog) -> tuple[str, ...]:

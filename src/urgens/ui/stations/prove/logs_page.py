@@ -9,7 +9,7 @@ from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBoxLayout, QWidget
 
 from urgens.bench.logs.channels import CHANNELS, Mapped
-from urgens.bench.logs.compare import before_after, beside_model
+from urgens.bench.logs.compare import PRESSURES, before_after, beside_model
 from urgens.bench.logs.read import ReadLog, look_through, told_by
 from urgens.bench.logs.table import SIMULATED
 from urgens.bench.stops.adjusters import adjuster, set_as
@@ -242,6 +242,11 @@ class LogsPage(Page):
         other = self._logs[self.other].file if there else ""
         self.said_beside.setText(beside_words(beside, other, units))
         self.said_beside.setVisible(beside is not None)
+        known = bool(set(PRESSURES) & set(log.channels))
+        if not known:  # they are chosen first
+            self.map.wanted |= set(PRESSURES)
+        for widget in (self.over_time, self.time, *self.axes, self.lines):
+            widget.setVisible(known)
         self.map.show_log(log)
         self._show_faults(log)
         self.presses.show_presses(log.presses, units)
@@ -262,7 +267,8 @@ class LogsPage(Page):
 
     def _show_faults(self, log: ReadLog) -> None:
         lines = fault_lines(log)
-        self.faults.setText("\n".join(f"· {line}" for line in lines) or "Nothing is wrong.")
+        nothing = "Nothing is wrong." if log.presses else "Nothing else is wrong."
+        self.faults.setText("\n".join(f"· {line}" for line in lines) or nothing)
         self.faults.setProperty("role", "warned" if lines else "muted")
         self.faults.style().polish(self.faults)
 

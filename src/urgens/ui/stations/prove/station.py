@@ -26,7 +26,7 @@ class ProveStation(PagedStation):
         if isinstance(page, GaugesPage):
             page.log_written.connect(self._note_log)
         elif isinstance(page, RoadPage):
-            page.log_written.connect(self._open_log)
+            page.log_written.connect(self.take_file)
 
     def _note_log(self, path: Path) -> None:
         """Note a log that was written here among the logs."""
@@ -34,7 +34,7 @@ class ProveStation(PagedStation):
         assert isinstance(page, LogsPage)  # it is its name
         page.open_file(path)
 
-    def _open_log(self, path: Path) -> None:
-        """Open a log that was written here, like any other."""
+    def take_file(self, path: Path) -> None:
+        """Open a log, whether it was written here or let go over the window."""
         self._note_log(path)
         self.show_page_named("Logs")

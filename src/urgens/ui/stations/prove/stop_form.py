@@ -17,8 +17,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from urgens.bench.sentences import counted_words
 from urgens.bench.stops.adjusters import Adjuster, adjuster
 from urgens.document.ledger.proof import MeasuredStop, Proof
+from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import DISTANCE, FORCE, LENGTH, SPEED, TEMPERATURE, QuantityKind
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.measured import now
@@ -37,6 +39,7 @@ TYPED: tuple[tuple[str, str, QuantityKind], ...] = (
     ("front_temperature", "Front brakes after it", TEMPERATURE),
     ("rear_temperature", "Rear brakes after it", TEMPERATURE),
 )  # fmt: skip
+WET = 0.55  # of a dry road's coefficient: assumed, and typed over where it is known
 WHY = "Reason to go on without"
 
 
@@ -63,6 +66,10 @@ class StopForm(QWidget):
         self.note, self.reason = QLineEdit(), QLineEdit()
         self.held, self.refused = wrapped("muted"), passing()
         self.title = worded("", "sentence")
+        self.proposed = QPushButton()
+        self.proposed.setProperty("role", "quiet")
+        self.proposed.clicked.connect(self.take_proposed)
+        self._proposed: tuple[float | None, bool] = None, False
         self.keep, self.back, self.drop = QPushButton(), QPushButton(), QPushButton()
         self._lay_out()
 
@@ -72,6 +79,7 @@ class StopForm(QWidget):
     def _lay_out(self) -> None:
         column = tight(QVBoxLayout(self), 10)
         column.addWidget(self.title)
+        column.addWidget(self.proposed, 0, Qt.AlignmentFlag.AlignLeft)
         column.addLayout(self._figures())
         column.addWidget(worded("Which axle locked first", "heading"))
         column.addLayout(self._choice(LOCKED, self.locked, large=True))
@@ -153,19 +161,40 @@ class StopForm(QWidget):
     # --- what stands in it -------------------------------------------------------------------
 
     def begin(self, number: int, setting: float | None, wet: bool, held: tuple[str, ...]) -> None:
-        """Stand ready for a new stop at a setting [SI]."""
+        """Stand ready for a new stop; what is proposed [SI] is offered, and not taken as done."""
         build = self._session.build
         proof = build.proof or Proof()
         self._fresh(f"Stop {number}", held)
         self._at = ""
         self.typed["speed"].set_text(proof.speed.text)
-        self.surface.set_number(round(build.targets.surface * (0.55 if wet else 1.0), 2))
-        self.wet.setChecked(wet)
+        self.surface.set_number(build.targets.surface)
+        self.wet.setChecked(False)
+        self._proposed = setting, wet
+        self._show_proposed()
         self.locked["unknown"].setChecked(True)
         self.pull["none"].setChecked(True)
         self.counts.setChecked(True)
-        self._set(setting)
+        self._set(None)
         self.drop.hide()
+        (self.proposed if self.proposed.isVisibleTo(self) else self.deceleration).setFocus()
+
+    def _show_proposed(self) -> None:
+        """Offer the setting and the road that are proposed, as one press."""
+        setting, wet = self._proposed
+        turned, said = self._turned, []
+        if turned is not None and setting is not None:
+            said.append(counted_words(turned, setting, FigureWords(self._session.units)))
+        said += ["a wet road"] if wet else []
+        self.proposed.setText(f"It was set and driven as proposed: {', '.join(said)}")
+        self.proposed.setVisible(bool(said))
+
+    def take_proposed(self) -> None:
+        """Say that it was set as proposed, on the road that was proposed."""
+        setting, wet = self._proposed
+        self._set(setting)
+        self.wet.setChecked(wet)
+        if wet:
+            self.surface.set_number(round(self._session.build.targets.surface * WET, 2))
         self.deceleration.setFocus()
 
     def show_stop(self, number: int, stop: MeasuredStop, held: tuple[str, ...]) -> None:
@@ -191,6 +220,7 @@ class StopForm(QWidget):
     def _fresh(self, title: str, held: tuple[str, ...]) -> None:
         self._turned = adjuster(self._session.build)
         self.title.setText(title)
+        self.proposed.hide()
         self.refused.setText("")
         for label in self.typed.values():
             label.show_in(self._session.units)
@@ -256,6 +286,10 @@ class StopForm(QWidget):
             self.reason.setFocus()
             return
         row = self.row()
+        if self._turned is not None and not row["setting"]:
+            self.refused.setText("Say what it was set to: a stop tells nothing of another setting.")
+            (self.setting if self.setting.isVisibleTo(self) else self.offset).setFocus()
+            return
         if row["locked"] == "unknown" and "deceleration" not in row and "distance" not in row:
             self.refused.setText("Say how hard it was, or who locked: else the stop says nothing.")
             self.deceleration.setFocus()

@@ -130,7 +130,7 @@ class StopsPage(Page):
         """How many stops there are, and what is next."""
         count = len(stops_of(self.session.base))
         road = None if self.found is None else self.found.road
-        nexts = "" if road is None else f"; {headline(road.advice, self._words).lower()}"
+        nexts = "" if road is None else f"; {headline(road.advice, self._words, road.held).lower()}"
         return (f"{count} stops" if count != 1 else "one stop") + nexts
 
     def show_figures(self) -> None:
