@@ -7,10 +7,11 @@ from typing import Any
 import pytest
 
 from tests.builds import bed, whole_run
-from urgens.bench.evidence_on_record import already_known, counting, of_logs, of_run
+from urgens.bench.evidence_on_record import already_known, counting, evidence_of, of_logs, of_run
 from urgens.data import logs_folder
 from urgens.document import Build, with_changes
 from urgens.document.ledger.traces import ReadFigure, SeenSign, TestDone, TraceRun
+from urgens.guidance.tracing.ranking import TraceEvidence
 
 AT = "2026-05-03T10:00:00"
 RUN = {"procedure": "three-strokes", "started": AT, "ended": AT}
@@ -25,6 +26,7 @@ def test_travels_read_at_a_foot_are_readings() -> None:
     build = travels(
         {"value": 80.0, "effort": "300 N", "when": "stroke-1", "booster": "working"},
         {"value": 61.0, "effort": "300 N", "when": "stroke-3", "booster": "working"},
+        {"value": 66.0, "effort": "300 N", "when": "now", "booster": "out"},
         {"value": 61.0, "effort": "300 N", "when": "now"},  # with which help nobody noted
         {"value": 61.0},  # at no foot
         {"value": 61.0, "effort": "a kick"},
@@ -33,7 +35,9 @@ def test_travels_read_at_a_foot_are_readings() -> None:
     found = [one.reading for one in already_known(build) if one.reading is not None]
     assert [(one.kind, one.value, one.effort, one.stroke) for one in found] == [
         ("travel", pytest.approx(0.08), 300.0, 1), ("travel", pytest.approx(0.061), 300.0, 3),
+        ("travel", pytest.approx(0.066), 300.0, 1),
     ]  # fmt: skip
+    assert [one.how.engine for one in found] == [True, True, False]
 
 
 def test_a_proof_that_was_done_well_is_an_outcome() -> None:
@@ -70,6 +74,14 @@ def test_stops_tell_who_locked_or_how_hard_it_was() -> None:
     build = with_changes(bed("roadster"), {"proof": {"stops": rows}, "records": []})
     first, second = already_known(build)
     assert first.sign == "rear-first"
+    assert second.reading is not None
+    assert second.reading.how.moving
+    rows = [{**stop, "locked": "none", "pull": "left"}]
+    pulled = with_changes(build, {"proof": {"stops": rows}})
+    (told,) = already_known(pulled)
+    assert (told.sign, told.answers) == ("pulls", ("left",))
+    found = evidence_of(pulled, TraceEvidence(), (told,))
+    assert (found.signs, found.answers) == ({"pulls": True}, {"pulls": ("left",)})
     assert second.reading is not None
     assert (second.reading.kind, second.reading.value) == ("deceleration", 0.5)
 
@@ -119,4 +131,4 @@ def test_a_run_is_evidence_with_the_last_word_on_each() -> None:
     assert found.signs == {"sinks": False}
     assert found.outcomes == {"hold": "holds"}
     assert found.readings[0].stroke == 2
-    assert counting((), datetime.fromisoformat(AT), ()) == ()
+    assert counting((), datetime.fromisoformat(AT)) == ()

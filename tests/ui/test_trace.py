@@ -1,6 +1,7 @@
 """The Trace station by mouse and keys: a fault to its end, the trainer, sayings."""
 
 from collections.abc import Callable
+from datetime import datetime, timedelta
 from typing import Any
 
 import pytest
@@ -205,6 +206,13 @@ def test_when_it_began_is_typed_and_what_is_no_day_is_said(open_window: Opener) 
         assert why in panel.since_said.text()
         assert panel.since.text() == typed
         assert window.session.build.traces[-1].since is None
+    now = datetime.now() - timedelta(seconds=1)
+    run = {"started": f"{now - timedelta(days=3):%Y-%m-%dT%H:%M}",
+           "signs": [{"at": f"{now:%Y-%m-%dT%H:%M}", "sign": "pulls"}]}  # fmt: skip
+    later = shown(open_window(with_changes(bed("roadster"), {"traces": [run]})), "Fault").seen_panel
+    QTest.keyClicks(later.since, "yesterday")
+    QTest.keyClick(later.since, Qt.Key.Key_Return)
+    assert "it began before that" in later.since_said.text()
     panel.since.selectAll()
     QTest.keyClicks(panel.since, "2020-01-01")
     QTest.keyClick(panel.since, Qt.Key.Key_Return)
@@ -228,6 +236,18 @@ def test_a_pull_has_its_side_and_the_fault_is_across_from_it(open_window: Opener
     assert next(iter(page.where.picture._places)).endswith("right")
     QTest.mouseClick(page.seen_panel.rows["pulls", "side"].buttons["left"], LEFT)  # taken back
     assert window.session.build.traces[-1].signs[0].how == ()
+
+
+def test_many_answers_stand_in_a_menu(open_window: Opener) -> None:
+    window = open_window(bed("bakery"))
+    page = shown(window, "Fault")
+    QTest.mouseClick(page.first.buttons["lamp"], LEFT)
+    button = page.seen_panel.menus["lamp", "lamp"]
+    assert button.text() == "Which lamp?"
+    next(one for one in button.menu().actions() if one.text() == "Level").trigger()
+    assert window.session.build.traces[-1].signs[0].how == ("level",)
+    assert page.seen_panel.menus["lamp", "lamp"].text() == "Which lamp? Level"
+    assert page.found.ranked[0].cause.place == "brake"  # pads that are worn, before anything else
 
 
 def test_the_picture_follows_every_answer_and_says_what_rules_a_place_out(
@@ -289,6 +309,9 @@ def test_a_run_written_by_hand_with_unknown_ids_is_said(open_window: Opener) -> 
     run = {"started": "2026-05-03T10:00", "signs": [{"at": "2026-05-03T10:00", "sign": "gremlin"}]}
     page = shown(open_window(with_changes(bed("library"), {"traces": [run]})), "Fault")
     assert 'there is no "gremlin"' in page.unlike.text()
+    run["signs"] = [{"at": "2026-05-03T10:00", "sign": "pulls", "how": ["upward"]}]
+    page = shown(open_window(with_changes(bed("library"), {"traces": [run]})), "Fault")
+    assert 'there is no "upward"' in page.unlike.text()
 
 
 # --- the trainer ---------------------------------------------------------------------------------

@@ -37,7 +37,8 @@ PROVED = {
 class RecordedEvidence:
     """One thing on record: its name, where it stands, when; what it is as evidence.
 
-    `sign`, `outcome` (a test's, with its own) or `reading`: one of them.
+    `sign` with the `answers` to what it asks, `outcome` (a test's, with its own) or `reading`: one
+    of them.
     """
 
     name: str
@@ -46,6 +47,7 @@ class RecordedEvidence:
     sign: str = ""
     outcome: tuple[str, str] | None = None
     reading: TraceReading | None = None
+    answers: tuple[str, ...] = ()
 
 
 def already_known(build: Build) -> tuple[RecordedEvidence, ...]:
@@ -90,11 +92,12 @@ def evidence_of(
     told = {answer for answers in own.answers.values() for answer in answers}
     worked = any(one.id in told for ask in tables().asks if ask.raises for one in ask.answers)
     signs = {one.sign: True for one in evidence if one.sign}
+    answers = {one.sign: one.answers for one in evidence if one.answers}
     outcomes = dict(one.outcome for one in evidence if one.outcome is not None)
     readings = tuple(one.reading for one in evidence if one.reading is not None)
     return TraceEvidence(
         {**signs, **own.signs}, {**outcomes, **own.outcomes}, (*readings, *own.readings),
-        {} if worked else raised_by(last_change(build)), own.answers,
+        {} if worked else raised_by(last_change(build)), {**answers, **own.answers},
     )  # fmt: skip
 
 
@@ -126,8 +129,8 @@ def _travels(build: Build) -> Iterator[RecordedEvidence]:
         entry = deed.entry
         if entry is None or not entry.effort:
             continue
-        if build.booster.fitted and entry.booster != "working":
-            continue  # the reading says nothing of the booster that is simulated
+        if build.booster.fitted and entry.booster is None:
+            continue  # nobody says whether it helped
         try:
             foot = parse(entry.effort, FORCE).value
         except QuantityError:
@@ -138,7 +141,8 @@ def _travels(build: Build) -> Iterator[RecordedEvidence]:
             continue
         words = f"travel {entry.value:g} mm at {entry.effort}, stroke {stroke}"
         source = f"{deed.owner} {entry.at:%Y-%m-%d}"
-        read = TraceReading("travel", value, foot, stroke, source)
+        how = HowRead(engine=entry.booster != "out")
+        read = TraceReading("travel", value, foot, stroke, source, how)
         yield RecordedEvidence(
             f"travel {stroke} {entry.at:%Y-%m-%d %H:%M}", words, entry.at, reading=read
         )
@@ -186,6 +190,14 @@ def _stops(build: Build) -> Iterator[RecordedEvidence]:
     for number, stop in enumerate(stops_of(build), start=1):
         if not stop.counts:
             continue
+        if stop.pull != "none":
+            yield RecordedEvidence(
+                f"stop {number}: pull",
+                f"stop {number}: it pulled to the {stop.pull}",
+                stop.at,
+                sign="pulls",
+                answers=(stop.pull,),
+            )
         if stop.locked == "rear":
             yield RecordedEvidence(
                 f"stop {number}",

@@ -46,7 +46,8 @@ def fault_places(build: Build, trace: Traced) -> tuple[FaultPlace, ...]:
     A cause that can sit at several places has as much of its share at each; one of a wheel sits
     where the answers say.
     """
-    shares = dict.fromkeys(_places(build), 0.0)
+    there = {one.place for one in trace.tracing.causes}
+    shares = {place: 0.0 for place in _places(build) if place not in _ONE or place in there}
     pointed = dict(shares)  # by the signs that are seen alone
     causes: dict[str, list[tuple[float, str]]] = {place: [] for place in shares}
     before = seen_alone(trace)

@@ -7,6 +7,7 @@ from urgens.guidance.tracing.weighing import speaks_for
 
 SURE = 0.6  # share from which one would name it
 LIKELY = 0.25  # from which one leads
+ELSE = 0.3  # of something else from which nothing listed is named
 POINTS = 0.4  # share after an outcome from which it points to one cause
 
 
@@ -18,8 +19,12 @@ def sentences(trace: Traced, places: tuple[FaultPlace, ...]) -> tuple[str, str, 
 def _likeliest(trace: Traced) -> str:
     first, second = (one.cause.words for one in trace.ranked[:2])
     share = trace.ranked[0].share
-    if trace.other > share and trace.evidence.readings:
-        return f"Nothing listed shows what was read (“{first}” is nearest): read it again."
+    if trace.other > max(share, ELSE):
+        what = "was read" if trace.evidence.readings else "was seen"
+        return (
+            f"No one thing listed shows all that {what} (“{first}” is nearest): there may be two, or "
+            "one of it was taken wrongly."
+        )
     of = f"{100 * share:.0f} of 100"
     because = speaks_for(trace, trace.ranked[0].cause.id)
     why = f", because of this: {because}" if because else ""

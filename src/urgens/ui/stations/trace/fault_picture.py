@@ -37,7 +37,7 @@ class FaultPicture(Painted):
         self._places: dict[str, FaultPlace] = {}
         self._shade: Mapping[str, float] = {}
         self.boxes: dict[str, QRectF] = {}
-        self.at = ""
+        self.at, self._crossed = "", False
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
         self.setMinimumHeight(self.scaled(*USUAL).height())
@@ -52,8 +52,9 @@ class FaultPicture(Painted):
         """The place that is looked at, the likeliest where none is chosen."""
         return self._places.get(self.at) or next(iter(self._places.values()), None)
 
-    def show_places(self, places: tuple[FaultPlace, ...]) -> None:
-        """Show every place of a build, the likeliest first."""
+    def show_places(self, places: tuple[FaultPlace, ...], *, crossed: bool = False) -> None:
+        """Show every place of a build, the likeliest first; lines that are `crossed` go singly."""
+        self._crossed = crossed
         self._places = {one.id: one for one in places}
         self._shade = shading(places)
         if self.at not in self._places:
@@ -128,9 +129,9 @@ class FaultPicture(Painted):
             "cylinder": QRectF(middle - 46, main - 12, 62, 24),
             "reservoir": QRectF(middle - 52, main - 42, 74, 22),
             "booster": QRectF(middle + 20, main - 14, 40, 46),
-            "rod": QRectF(middle + 64, main - 12, 36, 24),
+            "rod": QRectF(middle + 63, main - 12, 46, 24),
             "switch": QRectF(middle - 88, main - 12, 36, 24),
-            "joints": QRectF(left + 28, low - 11, 56, 22),
+            "joints": QRectF(left + 28, low - (22 if self._crossed else 11), 56, 22),
             "vehicle": QRectF(WHEEL[0] + 8, self.down - 25, self.across - 2 * WHEEL[0] - 16, 22),
             "lines:front": QRectF(left, main - 5, middle - 46 - left, 10),
             "lines:rear": QRectF(middle, low - 5, right - middle, 10),
@@ -147,6 +148,8 @@ class FaultPicture(Painted):
         for axle, y, start, end in (("front", main, left + 6, middle - 88),
                                     ("rear", low, middle + 12, right - 8)):  # fmt: skip
             valves = [one for one in self._places if one.startswith(f"valve:{axle}")]
+            if self._crossed:  # each wheel has a line of its own: its pair looks the same
+                y = boxes[f"hose:{axle}-right"].center().y()
             for place, name in enumerate(sorted(valves, reverse=axle == "front"), start=1):
                 x = start + (end - start) * place / (len(valves) + 1)
                 boxes[name] = _around(QPointF(x, y), (BOX, BOX))
@@ -155,22 +158,29 @@ class FaultPicture(Painted):
     def _draw_pipes(self, painter: QPainter) -> None:
         """Draw both lines, from the cylinder to the hoses, each shaded by its own share."""
         for axle, place in (("front", "lines:front"), ("rear", "lines:rear")):
-            box, x = self.boxes[place], self._sides[axle == "rear"]
-            top, foot = (self.boxes[f"hose:{axle}-{side}"].center().y() for side in SIDE_Y)
-            y = box.center().y()
-            trunk = [QPointF(self.boxes["cylinder"].left() + 8, y), QPointF(x, y)]
-            if axle == "rear":
-                start = QPointF(
-                    self.boxes["cylinder"].right() - 14, self.boxes["cylinder"].bottom()
-                )
-                trunk = [start, QPointF(start.x(), y), QPointF(x, y)]
-            ways = [trunk, [QPointF(x, top), QPointF(x, foot)]]
+            ways = self._ways(axle, self.boxes[place])
             for colour, across in ((T.muted, PIPE + 3), (self._ground(place).name(), PIPE)):
                 painter.setPen(pen(colour, across))
                 for way in ways:
                     for begin, end in pairwise(way):
                         painter.drawLine(begin, end)
             self._figure(painter, place)
+
+    def _ways(self, axle: str, box: QRectF) -> list[list[QPointF]]:
+        """Return the way of an axle's lines: one to both hoses, or one to each where they cross."""
+        x, y = self._sides[axle == "rear"], box.center().y()
+        hoses = [self.boxes[f"hose:{axle}-{side}"].center() for side in SIDE_Y]
+        cylinder = self.boxes["cylinder"]
+        if self._crossed:
+            out = cylinder.left() + 12 if axle == "front" else cylinder.right() - 14
+            ends = (cylinder.top(), cylinder.bottom())
+            return [[QPointF(out, end), QPointF(out, hose.y()), hose]
+                    for end, hose in zip(ends, hoses, strict=True)]  # fmt: skip
+        trunk = [QPointF(cylinder.left() + 8, y), QPointF(x, y)]
+        if axle == "rear":
+            start = QPointF(cylinder.right() - 14, cylinder.bottom())
+            trunk = [start, QPointF(start.x(), y), QPointF(x, y)]
+        return [trunk, hoses]
 
     def _ground(self, place: str) -> QColor:
         shade = self._shade.get(place, 0.0)
@@ -206,7 +216,7 @@ class FaultPicture(Painted):
         if found.share < 0.005 or found.out:
             return
         said, side = f"lines {100 * found.share:.0f}", 1 if place == "lines:front" else -1
-        y = self.down * (0.56 if side > 0 else 0.26)
+        y = self.down * (0.72 if self._crossed else 0.56 if side > 0 else 0.26)
         align: Literal["left", "right"] = "left" if side > 0 else "right"
         at = QPointF(x + side * 12, y)
         write(painter, said, at, size=13, weight=600, color=T.ink, side=align)

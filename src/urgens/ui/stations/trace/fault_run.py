@@ -45,8 +45,6 @@ class FaultRun:
         """Note when the fault began, None where nobody knows any more."""
         rows, row = self._open()
         row["since"] = None if since is None else since.isoformat(timespec="minutes")
-        if since is not None and since > datetime.fromisoformat(row["started"]):
-            row["since"] = None  # it began as it is followed
         self._put(rows, label)
 
     def unsee(self, sign: str) -> None:

@@ -39,7 +39,7 @@ class FaultWhere(QWidget):
     def show_found(self, trace: Traced, places: tuple[FaultPlace, ...]) -> None:
         """Show where a fault may sit, and what follows."""
         self._words = {one.id: one.words for one in trace.tracing.causes}
-        self.picture.show_places(places)
+        self.picture.show_places(places, crossed=trace.tracing.build.split == "diagonal")
         for label, words in zip(self.said, sentences(trace, places), strict=True):
             label.setText(words)
         self._show_place()

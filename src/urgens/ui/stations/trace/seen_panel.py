@@ -3,7 +3,7 @@
 from datetime import datetime
 from functools import partial
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import (
     QCheckBox,
     QGridLayout,
@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 from urgens.bench.evidence_on_record import RecordedEvidence
 from urgens.document.ledger.history import HistoryEntry
 from urgens.document.ledger.traces import TraceRun
-from urgens.guidance.faults.tables import TraceSign
+from urgens.guidance.faults.tables import TraceAsk, TraceSign
 from urgens.guidance.tracing.readings import HOW
 from urgens.guidance.tracing.trace import Traced
 from urgens.quantity.day import SINCE, time_ago
@@ -32,11 +32,9 @@ from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.worded import passing, worded, wrapped
 
-SHORT = 3  # answers that stand beside each other
 OLDEST = 30  # of what is older, that are offered
 ROOM = 226.0  # px: answers that fit stand beside their question, others below
 PAD = 30.0
-_ACROSS, _DOWN = Qt.Orientation.Horizontal, Qt.Orientation.Vertical
 WHEN = {"slowly": "Slowly", "after-work": "After work", "at-once": "At once"}
 
 
@@ -57,6 +55,7 @@ class SeenPanel(QWidget):
         self.chips: dict[str, QPushButton] = {}
         self.known: dict[str, QCheckBox] = {}
         self.rows: dict[tuple[str, str], SegmentRow] = {}  # by sign and what it asks
+        self.menus: dict[tuple[str, str], QToolButton] = {}
         self._skipped: set[str] = set()
         self.count = worded("", "small")
         self._chips, self._known = QVBoxLayout(), QVBoxLayout()
@@ -67,6 +66,7 @@ class SeenPanel(QWidget):
         self.when.chosen.connect(self._choose_when)
         self.add, self.older = QToolButton(), QToolButton()
         self.since, self.since_said = QLineEdit(), passing("error")
+        self._followed: datetime | None = None
         self.since.returnPressed.connect(self._begin)
         self._readings, self._worked = QVBoxLayout(), QVBoxLayout()
         self._lay_out()
@@ -117,7 +117,7 @@ class SeenPanel(QWidget):
         counted: tuple[RecordedEvidence, ...], change: HistoryEntry | None,
     ) -> None:  # fmt: skip
         """Show what is known of a fault; `evidence` is on record, `counted` what of it counts."""
-        self.rows = {}
+        self.rows, self.menus = {}, {}
         signs = {one.sign: one.seen for one in run.signs} if run is not None else {}
         seen = sum(signs.values())
         self.count.setText(f"{seen} sign{'s' if seen != 1 else ''}" if seen else "")
@@ -164,19 +164,36 @@ class SeenPanel(QWidget):
             return
         given = trace.evidence.answers.get(name, ())
         for ask in trace.asks(sign):
-            row = SegmentRow(_DOWN if len(ask.answers) > SHORT else _ACROSS)
             words = sign.asked.get(ask.id, ask.words)
+            across = sum(PAD + width(one.words, 16) for one in ask.answers)
             chosen = next((one.id for one in ask.answers if one.id in given), None)
+            if across > ROOM:
+                into.addWidget(self._menu(name, ask, words, chosen))
+                continue
+            row = SegmentRow()
             row.setAccessibleName(words)
             row.show_choices({one.id: one.words for one in ask.answers}, chosen)
             row.chosen.connect(partial(self._tell, name, ask.id))
-            needs = width(words, 14) + sum(PAD + width(one.words, 16) for one in ask.answers)
-            line = QHBoxLayout() if needs < ROOM else QVBoxLayout()
+            line = QHBoxLayout() if across + width(words, 14) < ROOM else QVBoxLayout()
             line.setSpacing(2)
             line.addWidget(worded(words, "small"), 1)
             line.addWidget(row)
             into.addLayout(line)
             self.rows[name, ask.id] = row
+
+    def _menu(self, sign: str, ask: TraceAsk, words: str, chosen: str | None) -> QToolButton:
+        """Return a button whose menu has the answers, where they are too many to stand in a row."""
+        button = QToolButton()
+        said = {one.id: one.words for one in ask.answers}
+        button.setText(words if chosen is None else f"{words} {said[chosen]}")
+        button.setProperty("role", "kind")
+        button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(button)
+        for one in ask.answers:
+            menu.addAction(button_words(one.words), partial(self._tell, sign, ask.id, one.id))
+        button.setMenu(menu)
+        self.menus[sign, ask.id] = button
+        return button
 
     def _tell(self, sign: str, ask: str, answer: object) -> None:
         self.told.emit(sign, ask, str(answer))
@@ -208,6 +225,7 @@ class SeenPanel(QWidget):
             self._readings.addLayout(row)
 
     def _show_since(self, run: TraceRun | None) -> None:
+        self._followed = None if run is None else run.started
         shown = run is not None and bool(run.signs)
         self.since.setVisible(shown)
         if run is not None and not self.since.isModified():
@@ -221,6 +239,10 @@ class SeenPanel(QWidget):
         except ValueError as error:
             why = "is yet to come" if "come" in str(error) else "is no day"
             self.since_said.setText(f'"{typed}" {why}; {SINCE}.')
+            return
+        if at is not None and self._followed is not None and at > self._followed:
+            words = f"It is followed since {self._followed:%Y-%m-%d %H:%M}: it began before that."
+            self.since_said.setText(words)
             return
         self.since_said.setText("")
         self.since.setModified(False)
