@@ -7,7 +7,7 @@ import pytest
 
 from tests.builds import bakery_with
 from urgens.document import Build, edited
-from urgens.guidance.tracing.simulated import Figures, figures, rows_of
+from urgens.guidance.tracing.simulated import Figures, HowRead, figures, rows_of
 from urgens.solve import solve
 
 FOOT, RATIO = 500.0, 4.0  # N; 13-1/2 in over 3-3/8 in
@@ -24,8 +24,9 @@ def bakery() -> Build:
 
 
 def most(build: Build, cause: str, stroke: int = 1, foot: float = FOOT) -> tuple[Figures, Figures]:
-    """The build's figures, and those of a cause at its most."""
-    found = figures(build, rows_of([cause]), np.array([foot]), 0, stroke)
+    """The build's figures, and those of a cause at its most; what boils is hot."""
+    how = HowRead(hot=cause == "fluid-boils")
+    found = figures(build, rows_of([cause]), np.array([foot]), 0, stroke, how)
     as_built, wrong = (Figures(*(one[row, 0] for one in found)) for row in (0, -1))
     return as_built, wrong
 
