@@ -154,7 +154,8 @@ class Solution:
     def beside(self, build: Build) -> "Solution":
         """Return these figures as those of another build that has the same.
 
-        build: differs in what is done and read on the vehicle alone.
+        build: differs in what is done and read on the vehicle alone, or in a layout that changes no
+        figure.
         """
         known = {name: one for name, one in vars(self).items() if name != "build"}
         other = replace(self, build=build)

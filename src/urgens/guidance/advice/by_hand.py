@@ -216,12 +216,9 @@ def _comes_before(laid: Circuits, axle: Axle, index: int, line: str) -> bool:
     own = {passage(part, port) for port in part.ports}
     row = next(one for one in laid.plumbing.lines if one.id == line)
     ends = [name.partition(".") for name in (row.start, str(row.to))]
-    places = [passage(laid.parts[at], port) for at, _, port in ends]
-    return not any(
-        all(place in own or place in laid.reached(outlet, own) for place in places)
-        and any(place in laid.reached(outlet, own) for place in places)
-        for outlet in laid.outlets
-    )
+    places = {passage(laid.parts[at], port) for at, _, port in ends}
+    before = (laid.reached(outlet, own) for outlet in laid.outlets)
+    return not any(places <= own | reached and places & reached for reached in before)
 
 
 def taken_out(build: Build, part: str) -> BuildChange:

@@ -169,19 +169,20 @@ class Tracing:
                 for shown in (self.shows(signs[one.sign]),)
             ]  # fmt: skip
             return np.asarray(np.prod(each, axis=0)) if each else np.ones(len(self.ids) + 1)
-        shown = np.array([[self._named(one, cause) for cause in self.causes]
-                          for one in ask.answers])  # fmt: skip
+        shown = np.array([self._named(one) for one in ask.answers])
         shown = np.where(np.isnan(shown).all(axis=0), 1.0, shown)
         shown = np.where(np.isnan(shown), whole.links["seldom"], shown)
         likely = (shown / shown.sum(axis=0))[ask.answers.index(answer)]
         return np.append(likely, likely @ self._prior)
 
-    def _named(self, answer: TraceAnswer, cause: TraceCause) -> float:
-        """Return how often a cause shows an answer [-], NaN where the answer does not name it."""
-        if answer.axle is not None and answer.axle == cause.axle:
-            return tables().links["nearly-always"]
-        link = dict(answer.links()).get(cause.id)
-        return np.nan if link is None else tables().links[link]
+    def _named(self, answer: TraceAnswer) -> list[float]:
+        """Return how often each cause shows an answer [-], NaN where the answer does not name it."""
+        links = tables().links
+        named = {cause: links[link] for cause, link in answer.links()}
+        if answer.axle is not None:
+            own = links["nearly-always"]
+            named |= {one.id: own for one in self.causes if one.axle == answer.axle}
+        return [named.get(cause, np.nan) for cause in self.ids]
 
     def tells(self, ask: TraceAsk, shares: Array) -> float:
         """Return what an answer is expected to tell [bit]; ask: of a sign; shares: (c + 1,) [-].
