@@ -38,10 +38,12 @@ def test_a_fault_is_traced_in_words(capsys: Any) -> None:
 def test_what_is_said_both_ways_is_a_contradiction(capsys: Any) -> None:
     build = str(demo_file("library"))
     told = ["--test", "hold=holds", "--test", "hold=sinks", "--sign", "lamp", "--not-sign", "lamp"]
+    told += ["--sign", "pulls:left", "--sign", "pulls:right"]
     assert main(["trace", build, *told]) == 0
     said = capsys.readouterr().out
     assert "Contradiction: hold: holds and sinks exclude each other." in said
     assert "Contradiction: lamp: seen and not seen." in said
+    assert "Contradiction: pulls: answered in two ways; the last one counts." in said
 
 
 def test_all_there_is_to_see_is_listed(capsys: Any) -> None:
@@ -69,6 +71,7 @@ def test_all_there_is_to_see_is_listed(capsys: Any) -> None:
         (["--load-case", "nobody"], "choose one of"),
         (["--sign", "pulls:up"], "choose one of left, right"),
         (["--sign", "pulls:"], "write ID or ID:ANSWER"),
+        (["--sign", "pulls:left:right"], "“left” and “right” answer one question"),
         (["--reading", "travel=60 mm@300 N;asleep"], "is no way to read"),
         (["--since", "soon"], "is no day"),
         (["--since", "2199-01-01"], "is yet to come"),

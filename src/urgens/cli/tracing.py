@@ -97,6 +97,10 @@ def _given_twice(options: argparse.Namespace) -> list[str]:
     """Return what was said both ways; the last one counts."""
     seen = [name for name, _ in options.sign]
     both = [f"{one}: seen and not seen." for one in seen if one in options.not_sign]
+    ways: dict[str, tuple[str, ...]] = {}
+    for name, answers in options.sign:
+        if ways.setdefault(name, answers) != answers:
+            both.append(f"{name}: answered in two ways; the last one counts.")
     told: dict[str, str] = {}
     for test, outcome in options.test:
         if told.setdefault(test, outcome) != outcome:

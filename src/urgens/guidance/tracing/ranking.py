@@ -134,8 +134,8 @@ class Tracing:
     def answered(self, evidence: TraceEvidence) -> tuple[tuple[TraceAsk, TraceAnswer], ...]:
         """Return what was answered of the signs that are seen, each once; evidence: what is known.
 
-        Raises BuildErrors for an answer that its sign does not ask for. What a sign says that was
-        answered by itself is not counted twice.
+        Raises BuildErrors for an answer that its sign does not ask for, and for two to one question.
+        What a sign says that was answered by itself is not counted twice.
         """
         found: dict[str, tuple[TraceAsk, TraceAnswer]] = {}
         for name, answers in evidence.answers.items():
@@ -143,11 +143,17 @@ class Tracing:
             asks = [tables().ask(one) for one in sign.asks]
             known = [answer for ask in asks for answer in ask.answers]
             for each in answers:
-                answer = _found(each, known, known, f"--sign {name}")
-                ask = next(one for one in asks if answer in one.answers)
+                _found(each, known, known, f"--sign {name}")
+            for ask in asks:
+                given = [one for one in ask.answers if one.id in answers]
+                if len(given) > 1:
+                    both = " and ".join(f"“{one.id}”" for one in given)
+                    raise BuildErrors.one(
+                        f"--sign {name}", f"{both} answer one question", "write one of them"
+                    )
                 said = {one.sign for one in ask.answers} & set(evidence.signs)
-                if evidence.signs.get(name) and not said:
-                    found[each] = ask, answer
+                if given and evidence.signs.get(name) and not said:
+                    found[given[0].id] = ask, given[0]
         return tuple(found.values())
 
     def shows_answer(self, ask: TraceAsk, answer: TraceAnswer) -> Array:
