@@ -4,9 +4,9 @@ from collections.abc import Callable
 from datetime import date
 
 import pytest
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QPoint, QRect, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QLabel
 from pytestqt.qtbot import QtBot
 
 from tests.builds import bed
@@ -19,7 +19,7 @@ from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.measure import MEASURE
 from urgens.ui.stations.measure.mark_dialog import MarkDialog
 from urgens.ui.widgets.board import Board
-from urgens.ui.widgets.dimension_label import Knowledge
+from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.evidence_keys import STATES, EvidenceKeys
 from urgens.ui.widgets.figure_label import FigureLabel
 
@@ -221,17 +221,79 @@ def test_a_figure_that_is_typed_is_no_longer_only_assumed(open_window: Opener) -
     type_into(label(window, wheelbase), "99 in")
     assert wheelbase not in window.session.build.evidence
     assert label(window, wheelbase).known is Knowledge.YES
-    (keys,) = [found for found in window.findChildren(EvidenceKeys) if found.isVisible()]
-    QTest.keyClick(label(window, wheelbase), Qt.Key.Key_M)
-    assert window.session.build.evidence[wheelbase].state == "measured"
+    (keys,) = shown_keys(window)
     QTest.mouseClick(keys.buttons["stamped"], LEFT)
     assert window.session.build.evidence[wheelbase].state == "stamped"
+    assert shown_keys(window) == []  # there is no more to ask
+    QTest.keyClick(label(window, wheelbase), Qt.Key.Key_M)
+    assert window.session.build.evidence[wheelbase].state == "measured"
 
     type_into(label(window, bore), "54 mm")
     assert bore not in window.session.build.evidence
     for _ in range(4):
         window.session.undo_stack.undo()
     assert window.session.build == own_vehicle()
+
+
+def shown_keys(window: MainWindow) -> list[EvidenceKeys]:
+    return [found for found in window.findChildren(EvidenceKeys) if found.isVisible()]
+
+
+def test_the_strip_stands_beside_its_figure_and_escape_closes_it(open_window: Opener) -> None:
+    """What is under it can be clicked, and what is typed next is that figure's."""
+    window = open_window(own_vehicle())
+    window.show_station("Measure")
+    QTest.qWait(20)
+    figures = [one for one in window.findChildren(DimensionLabel) if one.isVisible()]
+    for one in (each for each in figures if isinstance(each, FigureLabel)):
+        one.setFocus()
+        for keys in shown_keys(window):
+            strip = keys.geometry()
+            covered = [each.name for each in figures if each is not one and strip.intersects(
+                QRect(each.mapTo(window, QPoint()), each.size()))]  # fmt: skip
+            assert covered == [], one.name
+    wheelbase = label(window, "vehicle.wheelbase")
+    type_into(wheelbase, "99 in")
+    assert len(shown_keys(window)) == 1
+    QTest.keyClick(wheelbase, Qt.Key.Key_Escape)
+    assert shown_keys(window) == []
+
+
+def test_digits_are_the_foot_s_only_while_the_press_has_the_focus(open_window: Opener) -> None:
+    window = open_window(own_vehicle())
+    effort = window.session.effort
+    window.show_station("Measure")
+    window.setFocus()  # as after a click on nothing
+    for key in (Qt.Key.Key_2, Qt.Key.Key_4, Qt.Key.Key_7):
+        QTest.keyClick(window, key)
+    assert window.press.effort.editor is None
+    assert window.session.effort == effort
+    QTest.keyClick(window, Qt.Key.Key_0, Qt.KeyboardModifier.AltModifier)
+    assert window.press.effort.hasFocus()
+    QTest.keyClicks(window.press.effort, "2")
+    assert window.press.effort.editor is not None
+    QTest.keyClicks(window.press.effort.editor, "47 N")
+    QTest.keyClick(window.press.effort.editor, Qt.Key.Key_Return)
+    assert window.session.effort == pytest.approx(247.0)
+
+
+def test_words_of_a_refused_entry_go_with_their_page_and_what_is_typed_stays(
+    open_window: Opener,
+) -> None:
+    window = open_window(own_vehicle())
+    window.show_station("Measure")
+    wheelbase = label(window, "vehicle.wheelbase")
+    type_into(wheelbase, "a rope")
+    assert wheelbase.error
+    (words,) = [one for one in window.findChildren(QLabel) if one.text() == wheelbase.error]
+    window.show_station("Size")
+    QTest.qWait(20)
+    assert not words.isVisible()
+    window.show_station("Measure")
+    QTest.qWait(20)
+    assert words.isVisible()
+    assert wheelbase.editor.text() == "a rope"
+    wheelbase.leave_out()
 
 
 def test_of_a_brake_what_is_ticked_is_marked_at_once(open_window: Opener) -> None:

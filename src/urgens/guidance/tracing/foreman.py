@@ -22,8 +22,8 @@ def _likeliest(trace: Traced) -> str:
     if trace.other > max(share, ELSE):
         what = "was read" if trace.evidence.readings else "was seen"
         return (
-            f"No one thing listed shows all that {what} (“{first}” is nearest): there may be two, or "
-            "one of it was taken wrongly."
+            f"No one thing listed shows all that {what} (“{first}” is nearest): there may be "
+            "two, or one of it was taken wrongly."
         )
     of = f"{100 * share:.0f} of 100"
     because = speaks_for(trace, trace.ranked[0].cause.id)

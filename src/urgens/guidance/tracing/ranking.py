@@ -134,7 +134,7 @@ class Tracing:
     def answered(self, evidence: TraceEvidence) -> tuple[tuple[TraceAsk, TraceAnswer], ...]:
         """Return what was answered of the signs that are seen, each once; evidence: what is known.
 
-        Raises BuildErrors for an answer that its sign does not ask for, and for two to one question.
+        Raises BuildErrors for an answer that its sign does not ask for, for two to one question.
         What a sign says that was answered by itself is not counted twice.
         """
         found: dict[str, tuple[TraceAsk, TraceAnswer]] = {}
@@ -182,7 +182,7 @@ class Tracing:
         return np.append(likely, likely @ self._prior)
 
     def _named(self, answer: TraceAnswer) -> list[float]:
-        """Return how often each cause shows an answer [-], NaN where the answer does not name it."""
+        """Return how often each cause shows an answer [-], NaN where it is not named."""
         links = tables().links
         named = {cause: links[link] for cause, link in answer.links()}
         if answer.axle is not None:

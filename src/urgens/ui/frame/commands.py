@@ -36,6 +36,7 @@ class CommandTarget(Protocol):
     def switch_theme(self) -> None: ...
     def close(self) -> bool: ...
     def press_to_first_lock(self) -> None: ...
+    def go_to_foot(self) -> None: ...
     def next_open(self) -> None: ...
     def next_setup(self) -> None: ...
 
@@ -147,6 +148,7 @@ VIEW_COMMANDS = (
         lambda w: w.help.explain(),
         ("?",),
     ),
+    Command("foot", "Type an effort: go to the foot", lambda w: w.go_to_foot(), ("Alt+0",)),
     Command("setup-a", "Set-up A: the build itself", lambda w: w.session.set_setup(None), ("A",)),
     Command("setup-b", "Set-up B: the next set-up", lambda w: w.next_setup(), ("B",)),
     *(Command(kind.name.lower(), kind.name, _goer(kind.name), (kind.key,)) for kind in STATIONS),
@@ -171,7 +173,7 @@ COMMANDS = (
 # Keys that no action has, since they belong to what is focused or to the press.
 HAND_KEYS = (
     ("↑ ↓", "Press harder or softer by 1 lbf or 5 N; with Shift ten times as far"),
-    ("0 to 9", "Type an effort"),
+    ("0 to 9", "Type an effort, while the press has the focus"),
     ("Ctrl+Z", "Undo"),
     ("Shift+Ctrl+Z", "Redo"),
     ("Tab", "The next figure that can be changed; then ↑ ↓, wheel or typing change it"),

@@ -340,14 +340,24 @@ class MainWindow(QMainWindow):
         if step is not None and plain:
             many = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
             self.press.step(step * many)
-        elif plain and event.text() and event.text() in "0123456789":
-            if self.press.isHidden():
-                self.pull_press()
+        elif plain and event.text() and event.text() in "0123456789" and self.press_is_meant:
             self.press.effort.begin_edit(event.text())
         elif event.key() == Qt.Key.Key_Escape and self._pulled:
             self.pull_press()
         else:
             super().keyPressEvent(event)
+
+    @property
+    def press_is_meant(self) -> bool:
+        """Whether the press has the focus: digits are the foot's then, and nobody else's."""
+        focused = self.focusWidget()
+        return focused is self.press or (focused is not None and self.press.isAncestorOf(focused))
+
+    def go_to_foot(self) -> None:
+        """Give the press the focus, and bring it where it is a strip."""
+        if self.press.isHidden():
+            self.pull_press()
+        self.press.effort.setFocus(Qt.FocusReason.ShortcutFocusReason)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         self._fit_width()
@@ -414,7 +424,8 @@ class MainWindow(QMainWindow):
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
         if not self.starting:
-            self.setFocus()  # so that the keys are the press's until something else is chosen
+            # the keys are the press's until something else is chosen
+            (self if self.press.isHidden() else self.press.effort).setFocus()
 
     def closeEvent(self, event: QCloseEvent) -> None:
         event.ignore()  # what goes wrong from here on leaves the window, and the work in it

@@ -7,13 +7,15 @@ from PySide6.QtCore import QEvent, QObject, QPoint, QPointF, QRectF, QSize, Qt, 
 from PySide6.QtGui import (
     QFocusEvent,
     QGuiApplication,
+    QHideEvent,
     QKeyEvent,
     QKeySequence,
     QMouseEvent,
     QPaintEvent,
+    QShowEvent,
     QWheelEvent,
 )
-from PySide6.QtWidgets import QLabel, QLineEdit, QSizePolicy, QWidget
+from PySide6.QtWidgets import QLabel, QLineEdit, QScrollArea, QSizePolicy, QToolTip, QWidget
 
 from urgens.document import BuildErrors
 from urgens.document.errors import plainly
@@ -218,7 +220,26 @@ class DimensionLabel(Painted):
             event.ignore()
 
     def focusInEvent(self, event: QFocusEvent) -> None:
+        QToolTip.hideText()  # a figure is read, not what is said of another
+        area = self._area()
+        if area is not None:
+            area.ensureWidgetVisible(self)
         self.update()
+
+    def _area(self) -> QScrollArea | None:
+        """Return what it is scrolled in, None where that is nothing."""
+        above: QWidget | None = self.parentWidget()
+        while above is not None and not isinstance(above, QScrollArea):
+            above = above.parentWidget()
+        return above
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        if self._error is not None:  # its words go with its page, what is typed stays
+            self._error.hide()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        if self._error is not None:
+            self._place_error(self._error)
 
     def focusOutEvent(self, event: QFocusEvent) -> None:
         if self._editor is None:
@@ -327,6 +348,11 @@ class DimensionLabel(Painted):
         label.setWordWrap(True)
         label.setFixedWidth(min(420, window.width() - 24))
         label.adjustSize()
+        self._place_error(label)
+        self._error = label
+
+    def _place_error(self, label: QLabel) -> None:
+        window = self.window()
         anchor = self._editor or self
         below = anchor.mapTo(window, QPoint(0, anchor.height() + 4))
         left = max(12, min(below.x(), window.width() - label.width() - 12))
@@ -335,7 +361,7 @@ class DimensionLabel(Painted):
             top = anchor.mapTo(window, QPoint(0, -label.height() - 4)).y()
         label.move(left, top)
         label.show()
-        self._error = label
+        label.raise_()
 
     def _clear_error(self) -> None:
         if self._error is not None:

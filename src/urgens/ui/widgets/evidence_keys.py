@@ -1,6 +1,9 @@
 """What is known about a figure, said beside it with one key or one click."""
 
-from PySide6.QtCore import QPoint, Qt, Signal
+from collections.abc import Sequence
+
+from PySide6.QtCore import QPoint, QRect, Qt, Signal
+from PySide6.QtGui import QRegion
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QWidget
 
 from urgens.ui.widgets.layouts import spaced
@@ -12,6 +15,7 @@ STATES = (
     ("published", "Published by its maker", "P"),
     ("assumed", "Still a guess", "G"),
 )
+FAR = 8  # half its height, so many times: how far from its figure it may stand
 _SHORT = {"stamped": "Stamped", "published": "Published", "assumed": "A guess"}
 
 
@@ -21,7 +25,7 @@ def state_of_key(text: str) -> str | None:
 
 
 class EvidenceKeys(QFrame):
-    """A row of four keys under a figure; it takes no focus from it."""
+    """A row of four keys beside a figure; it takes no focus from it, and covers no other one."""
 
     said = Signal(str)
 
@@ -41,16 +45,40 @@ class EvidenceKeys(QFrame):
             row.addWidget(button)
             self.buttons[state] = button
 
-    def show_under(self, label: QWidget, state: str) -> None:
-        """Show it under a label, or over it where there is no room; `state` is what is known."""
+    def show_beside(self, label: QWidget, state: str, others: Sequence[QWidget]) -> None:
+        """Show it beside a label, over none of the `others`; `state` is what is known.
+
+        It lets clicks through beside its keys.
+        """
         for name, button in self.buttons.items():
             button.setChecked(name == state)
-        window = self._window
         self.adjustSize()
-        at = label.mapTo(window, QPoint(0, label.height() + 4))
-        if at.y() + self.height() > window.height() - 8:
-            at = label.mapTo(window, QPoint(0, -self.height() - 4))
-        left = max(8, min(at.x(), window.width() - self.width() - 8))
-        self.move(left, max(at.y(), 0))
+        self.layout().activate()  # type: ignore[union-attr]  # it has one
+        window = self._window
+        taken = [QRect(one.mapTo(window, QPoint()), one.size()) for one in others]
+        inside = window.rect().adjusted(8, 8, -8, -8)
+        places = [QRect(at, self.size()) for at in self._places(label)]
+        within = [one for one in places if inside.contains(one)]
+        free = [one for one in within if not any(one.intersects(other) for other in taken)]
+        at = (free or within or places)[0].topLeft()
+        self.move(max(at.x(), 8), max(at.y(), 0))
+        region = QRegion()
+        for button in self.buttons.values():
+            region += button.geometry()
+        self.setMask(region)
         self.show()
         self.raise_()
+
+    def _places(self, label: QWidget) -> list[QPoint]:
+        """Return where it could stand, right of a figure first, then the nearest."""
+        here = QRect(label.mapTo(self._window, QPoint()), label.size())
+        middle = here.center().y() - self.height() // 2
+        across = (here.right() + 6, here.left() - 6 - self.width(), here.left(),
+                  here.right() - self.width())  # fmt: skip
+        down = (middle, here.top() - 4 - self.height(), here.bottom() + 4)
+        farther = [middle + step * (self.height() // 2) for step in range(-FAR, FAR + 1)]
+        spots = [QPoint(x, y) for y in (*down, *farther) for x in across]
+        own = here.adjusted(-4, -3, 4, 3)
+        free = [at for at in spots if not QRect(at, self.size()).intersects(own)]
+        centre = QPoint(self.width() // 2, self.height() // 2)
+        return sorted(free, key=lambda at: (at + centre - here.center()).manhattanLength())

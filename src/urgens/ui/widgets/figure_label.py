@@ -240,17 +240,19 @@ class FigureLabel(DimensionLabel):
         return self.known in (Knowledge.ASSUMED, Knowledge.PLANNED)
 
     def say(self, state: str) -> None:
-        """Say what is known about the figure."""
+        """Say what is known about the figure; that is all there was to ask."""
         self._session.settle(self.path, state)
-        self._show_keys()
+        self._hide_keys()
 
     def _show_keys(self) -> None:
-        """Show under the figure, while it has the focus, what can be said of it."""
+        """Show beside the figure, while it has the focus, what can be said of it."""
         told = self._session.build.evidence.get(self.path)
         if self._keys is None:
             self._keys = EvidenceKeys(self.window())
             self._keys.said.connect(self.say)
-        self._keys.show_under(self, "" if told is None else told.state)
+        others = [one for one in self.window().findChildren(DimensionLabel)
+                  if one is not self and one.isVisible()]  # fmt: skip
+        self._keys.show_beside(self, "" if told is None else told.state, others)
 
     def _hide_keys(self) -> None:
         keys, self._keys = self._keys, None
@@ -265,6 +267,9 @@ class FigureLabel(DimensionLabel):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_U and event.modifiers() == Qt.KeyboardModifier.ShiftModifier:
             self.turn_unit()  # without shift the window turns all of them
+            return
+        if event.key() == Qt.Key.Key_Escape and self._keys is not None:
+            self._hide_keys()
             return
         state = state_of_key(event.text()) if event.text() else None
         if state is not None and self._can_be_said and not event.modifiers() & _NOT_A_LETTER:
