@@ -259,6 +259,19 @@ def test_a_layout_that_changed_meanwhile_ends_at_its_last_card(open_window: Open
     assert page.sentence.text() == steps[-1].text
 
 
+def test_the_card_has_the_keys_as_soon_as_its_station_is_chosen(open_window: Opener) -> None:
+    window = open_window(bed("roadster"))
+    window.press.effort.setFocus()
+    QTest.keyClick(window, Qt.Key.Key_5, Qt.KeyboardModifier.AltModifier)
+    QTest.qWait(30)
+    card = window.station("Bleed").page
+    focused = window.focusWidget()
+    assert focused is card or card.isAncestorOf(focused)
+    QTest.keyClick(focused, Qt.Key.Key_Return)  # begins
+    assert window.press.effort.editor is None
+    assert len(window.session.build.records) == len(bed("roadster").records) + 1
+
+
 def test_a_switch_of_theme_goes_on_counting(open_window: Opener) -> None:
     window = open_window(bed("library"))
     page = card(window)

@@ -113,7 +113,7 @@ class MainWindow(QMainWindow):
         self.bench: StationStack = StationStack(session, STATIONS)
         self.bench.command_requested.connect(lambda name: self.commands[name].trigger())
         self.rail = Rail(session, STATIONS)
-        self.rail.chosen.connect(self.bench.show_station)
+        self.rail.chosen.connect(self.go_to_station)
         self.bench.shown.connect(self.rail.set_current)
         self.press = PressPanel(session)
         self.press.nearer.clicked.connect(self.stand_back)
@@ -164,6 +164,11 @@ class MainWindow(QMainWindow):
     def show_station(self, name: str) -> None:
         """Bring a station to the bench."""
         self.bench.show_station(name)
+
+    def go_to_station(self, name: str) -> None:
+        """Bring a station, whose page has the keys from then on."""
+        self.show_station(name)
+        self.station(name).take_focus()
 
     @property
     def starting(self) -> bool:

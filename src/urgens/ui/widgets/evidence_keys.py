@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import QPoint, QRect, Qt, Signal
 from PySide6.QtGui import QRegion
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QWidget
+from PySide6.QtWidgets import QFrame, QGridLayout, QPushButton, QWidget
 
 from urgens.ui.widgets.layouts import spaced
 
@@ -25,7 +25,7 @@ def state_of_key(text: str) -> str | None:
 
 
 class EvidenceKeys(QFrame):
-    """A row of four keys beside a figure; it takes no focus from it, and covers no other one."""
+    """Four keys beside a figure; it takes no focus from it, and covers no other one."""
 
     said = Signal(str)
 
@@ -33,7 +33,7 @@ class EvidenceKeys(QFrame):
         super().__init__(window)
         self._window = window
         self.setObjectName("evidence")
-        row = spaced(QHBoxLayout(self), 4, (6, 4, 6, 4))
+        grid = spaced(QGridLayout(self), 3, (0, 0, 0, 0))
         self.buttons: dict[str, QPushButton] = {}
         for state, words, key in STATES:
             button = QPushButton(f"{_SHORT.get(state, words)}  {key}")
@@ -42,7 +42,7 @@ class EvidenceKeys(QFrame):
             button.setProperty("role", "small")
             button.setCheckable(True)
             button.clicked.connect(lambda _=False, said=state: self.said.emit(said))
-            row.addWidget(button)
+            grid.addWidget(button, *divmod(len(self.buttons), 2))
             self.buttons[state] = button
 
     def show_beside(self, label: QWidget, state: str, others: Sequence[QWidget]) -> None:
@@ -52,8 +52,8 @@ class EvidenceKeys(QFrame):
         """
         for name, button in self.buttons.items():
             button.setChecked(name == state)
+        self.clearMask()
         self.adjustSize()
-        self.layout().activate()  # type: ignore[union-attr]  # it has one
         window = self._window
         taken = [QRect(one.mapTo(window, QPoint()), one.size()) for one in others]
         inside = window.rect().adjusted(8, 8, -8, -8)
@@ -62,15 +62,15 @@ class EvidenceKeys(QFrame):
         free = [one for one in within if not any(one.intersects(other) for other in taken)]
         at = (free or within or places)[0].topLeft()
         self.move(max(at.x(), 8), max(at.y(), 0))
-        region = QRegion()
+        self.show()
+        self.raise_()
+        region = QRegion()  # of its keys, where they lie now that it is shown
         for button in self.buttons.values():
             region += button.geometry()
         self.setMask(region)
-        self.show()
-        self.raise_()
 
     def _places(self, label: QWidget) -> list[QPoint]:
-        """Return where it could stand, right of a figure first, then the nearest."""
+        """Return where it could stand: on the figure's drawing, right or left of it, or near it."""
         here = QRect(label.mapTo(self._window, QPoint()), label.size())
         middle = here.center().y() - self.height() // 2
         across = (here.right() + 6, here.left() - 6 - self.width(), here.left(),
@@ -81,4 +81,9 @@ class EvidenceKeys(QFrame):
         own = here.adjusted(-4, -3, 4, 3)
         free = [at for at in spots if not QRect(at, self.size()).intersects(own)]
         centre = QPoint(self.width() // 2, self.height() // 2)
-        return sorted(free, key=lambda at: (at + centre - here.center()).manhattanLength())
+        board = label.parentWidget() or self._window
+        inside = QRect(board.mapTo(self._window, QPoint()), board.size())
+        return sorted(free, key=lambda at: (
+            not inside.contains(QRect(at, self.size())), at != QPoint(across[0], middle),
+            at != QPoint(across[1], middle), (at + centre - here.center()).manhattanLength(),
+        ))  # fmt: skip

@@ -66,7 +66,7 @@ class PagedStation(Station):
         for index, words in enumerate(self._names):
             button = segment(words)
             button.setProperty("narrow", "true")
-            button.clicked.connect(lambda _=False, page=index: self.show_page(page))
+            button.clicked.connect(lambda _=False, page=index: self._choose(page))
             group.addButton(button)
             self.choose.append(button)
             self.menu.menu().addAction(words, lambda page=index: self.show_page(page))
@@ -163,6 +163,10 @@ class PagedStation(Station):
                 return True
         return False
 
+    def take_focus(self) -> None:
+        """Let the page that is shown have the keys."""
+        self.page.setFocus()
+
     def show_page_named(self, name: str) -> None:
         """Show one of the pages by its name."""
         self.show_page(self._names.index(name))
@@ -188,6 +192,11 @@ class PagedStation(Station):
             page.give_back(self._kept.pop(self._names[index], {}))
         if "page" in kept:
             self.show_page_named(str(kept["page"]))
+
+    def _choose(self, index: int) -> None:
+        """Show the page that was chosen by hand, which has the keys from then on."""
+        self.show_page(index)
+        self.take_focus()
 
     def show_page(self, index: int) -> None:
         """Show one of the pages."""

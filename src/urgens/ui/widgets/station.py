@@ -32,6 +32,10 @@ class Station(QWidget):
     def show_page_named(self, name: str) -> None:
         """Show one of its pages; one of a single page has nothing to do."""
 
+    def take_focus(self) -> None:
+        """Have the keys: what is pressed is meant for what is shown here."""
+        self.setFocus()
+
     def take_file(self, path: Path) -> None:
         """Open a file of its kind's `suffixes` that was let go over the window."""
 
