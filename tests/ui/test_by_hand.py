@@ -195,7 +195,7 @@ def test_what_is_typed_of_a_part_is_taken_back_by_typing_nothing(window: MainWin
 def test_a_trade_name_finds_the_part_and_takes_it_into_the_hand(
     window: MainWindow, typed: str, kind: str
 ) -> None:
-    finder = CommandFinder(list(window.commands.values()), window)
+    finder = CommandFinder(window.findable(), window)
     finder.line.setText(typed)
     rows = (finder.list.topLevelItem(n) for n in range(finder.list.topLevelItemCount()))
     titles = [row.text(0) for row in rows if row is not None and not row.isHidden()]

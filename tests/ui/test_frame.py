@@ -12,10 +12,12 @@ from PySide6.QtPrintSupport import QPrintDialog
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QListWidget, QMenu
 
+from tests.builds import bed
 from urgens.document import Build, edited
 from urgens.guidance.rules.registry import AREAS
 from urgens.ui.frame.commands import COMMANDS, HAND_KEYS
 from urgens.ui.frame.dialogs import CommandFinder, KeyList
+from urgens.ui.frame.findable import found, page_words
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.stations import STATIONS
 from urgens.ui.frame.window import MainWindow
@@ -125,13 +127,53 @@ def test_a_command_is_found_by_typing(window: MainWindow, dressed: QApplication)
     def choose(dialog: QDialog) -> None:
         assert isinstance(dialog, CommandFinder)
         QTest.keyClicks(dialog.line, "ice road")
-        assert dialog.list.topLevelItemCount() == 1
+        assert dialog.list.topLevelItem(0).text(0) == "Road: ice"
         QTest.keyClick(dialog.line, Qt.Key.Key_Return)
 
     in_dialog(dressed, choose)
     QTest.keyClick(window, Qt.Key.Key_K, CTRL)
 
     assert window.session.solution.surface == 0.15
+
+
+FOUND = {
+    "piston": "figure", "half": "page of Size", "heat": "page of Size", "corner": "figure",
+    "lines": "page of Plumb", "bend": "page of Plumb", "dual": "page of Size",
+    "wider tyre": "page of Balance", "proportioning": "trade name", "spong": "sign of a fault",
+    "bench": "procedure", "knee": "term", "master cyl": "part of the layout", "wheelb": "figure",
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("typed", FOUND)
+def test_anything_is_found_by_parts_of_its_words_with_where_it_leads(
+    typed: str, open_window: Callable[[Build], MainWindow]
+) -> None:
+    window = open_window(bed("library"))
+    finder = CommandFinder(window.findable(), window)
+    finder.line.setText(typed)
+    rows = [finder.list.topLevelItem(row) for row in range(finder.list.topLevelItemCount())]
+    assert rows
+    assert any(row.text(1).startswith(FOUND[typed]) for row in rows), [r.text(1) for r in rows]
+    finder.deleteLater()
+
+
+def test_what_is_found_is_gone_to(open_window: Callable[[Build], MainWindow]) -> None:
+    window = open_window(bed("library"))
+    for typed, station, page in (
+        ("half lost", "Size", "Half lost"), ("bench-bleed", "Bleed", "Card"),
+        ("pulls to one side", "Trace", "Fault"), ("wheelbase", "Measure", ""),
+    ):  # fmt: skip
+        best = next(one for one in found(window.findable(), typed, 9) if one.where)
+        best.act()
+        QTest.qWait(20)
+        assert (window.bench.name, window.station(station).page_name) == (station, page), typed
+    assert window.focusWidget() is window.station("Measure").label("vehicle.wheelbase")
+
+
+def test_every_page_has_words_it_is_looked_for_by_and_no_other() -> None:
+    wanted = {kind.name: set(kind.pages or ("",)) for kind in STATIONS}
+    assert {name: set(pages) for name, pages in page_words().items()} == wanted
+    assert all(words for pages in page_words().values() for words in pages.values())
 
 
 def test_a_search_for_no_command_says_so_and_arrows_go_round(

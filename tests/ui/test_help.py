@@ -157,7 +157,7 @@ def test_the_walk_is_offered_where_a_builder_starts(open_window: Opener) -> None
 
 def test_commands_are_found_on_the_window_s_own_panel(dressed: QApplication) -> None:
     window = MainWindow(Session(bed("tender")))
-    finder = CommandFinder(list(window.commands.values()), window)
+    finder = CommandFinder(window.findable(), window)
     assert finder.windowFlags() & Qt.WindowType.FramelessWindowHint
     QTest.keyClicks(finder.line, "calendar pdf")
     assert finder.nothing.isVisibleTo(finder)

@@ -6,7 +6,7 @@ from datetime import date
 import pytest
 from PySide6.QtCore import QPoint, QRect, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QLabel
+from PySide6.QtWidgets import QApplication, QDialog, QLabel, QWidget
 from pytestqt.qtbot import QtBot
 
 from tests.builds import bed
@@ -17,16 +17,20 @@ from urgens.document.evidence import open_figures
 from urgens.quantity import Quantity
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.measure import MEASURE
+from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
 from urgens.ui.stations.measure.mark_dialog import MarkDialog
+from urgens.ui.stations.measure.raised_axle import RaisedAxle
 from urgens.ui.widgets.board import Board
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.evidence_keys import STATES, EvidenceKeys
 from urgens.ui.widgets.figure_label import FigureLabel
+from urgens.ui.widgets.layouts import BAND
 
 STATION = "Measure"  # that its windows open at
 
 Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
+LB = 4.4482216152605  # N, the weight of a pound
 
 
 @pytest.mark.parametrize("name", demo_names())
@@ -395,3 +399,58 @@ def test_a_pedal_ratio_is_typed_where_the_pedal_is_measured(measuring: MainWindo
     board.ratio.editor.setText("77")
     QTest.keyClick(board.ratio.editor, Qt.Key.Key_Return)
     assert "is no pedal ratio" in board.ratio.error
+
+
+# --- dialogs by keys ------------------------------------------------------------------------------
+
+
+def tabbed(dialog: QDialog, start: QWidget, count: int) -> list[QPoint]:
+    """Where Tab comes to, from a first stop on, as places in the dialog."""
+    places, here = [], start
+    for _ in range(count):
+        places.append(here.mapTo(dialog, QPoint(0, here.height() // 2)))
+        here.focusNextPrevChild(True)
+        here = dialog.focusWidget()
+    return places
+
+
+@pytest.mark.parametrize("kind", [CornerWeights, AddLoad, RaisedAxle])
+def test_tab_follows_the_eye_in_every_dialog(
+    open_window: Opener, kind: type[QDialog], qtbot: QtBot
+) -> None:
+    window = open_window(own_vehicle())
+    dialog = kind(window.session, window)  # type: ignore[call-arg]
+    dialog.show()
+    dialog.activateWindow()
+    qtbot.waitUntil(dialog.isActiveWindow)
+    first = dialog.focusWidget()
+    if isinstance(dialog, RaisedAxle):
+        assert first is dialog.liftings[0][0]
+        count = 2
+    elif isinstance(dialog, AddLoad):
+        assert first is dialog.name
+        count = 4  # its name, then its figures
+    else:
+        count = 5  # the corners, then the whole
+    places = tabbed(dialog, first, count)
+    rows = [(at.y() // BAND, at.x()) for at in places]
+    assert rows == sorted(rows), rows
+    dialog.reject()
+    dialog.deleteLater()
+
+
+def test_corners_ask_who_sat_in_it_and_the_case_is_called_so(open_window: Opener) -> None:
+    window = open_window(own_vehicle())
+    assert window.session.solution.case_name == "As weighed"  # until somebody says how
+    dialog = CornerWeights(window.session, window)
+    for scale, typed in zip(dialog.corners, ("700 lb", "690 lb", "610 lb", "600 lb"), strict=True):
+        scale.set_text(typed)
+    dialog.who.setText("driver, half tank")
+    QTest.mouseClick(dialog.take, LEFT)
+    build = window.session.build
+    assert build.vehicle.load_cases[0].name == "driver, half tank"
+    assert build.vehicle.load_cases[0].front_axle.value == pytest.approx(1390 * LB, rel=1e-3)
+    assert build.evidence["vehicle.load_cases[0].front_axle"].note == (
+        "four corners, driver, half tank")  # fmt: skip
+    window.session.undo_stack.undo()
+    assert window.session.build == own_vehicle()

@@ -84,12 +84,12 @@ def matching(typed: str) -> tuple[Term, ...]:
     named = [t for t in terms() if all(any(w in name for name in t.said) for w in wanted)]
     told = [t for t in terms() if t not in named
             and all(w in f"{t.name} {t.meaning}".lower() for w in wanted)]  # fmt: skip
-    sold = [t for t in _of_the_trade() if all(any(w in name for name in t.said) for w in wanted)]
+    sold = [t for t in of_the_trade() if all(any(w in name for name in t.said) for w in wanted)]
     return (*named, *sold, *told)
 
 
 @lru_cache(maxsize=1)
-def _of_the_trade() -> tuple[Term, ...]:
+def of_the_trade() -> tuple[Term, ...]:
     """Return the names of shops as terms: what is meant by them here."""
     found = []
     for one in trade_names():

@@ -125,7 +125,7 @@ HELP_COMMANDS = (
     Command("walk", "First steps: a walk of one minute", lambda w: w.help.walk()),
 )
 LOOK_COMMANDS = (
-    Command("find", "Find a command…", lambda w: w.find_command(), ("Ctrl+K",), anywhere=True),
+    Command("find", "Find anything…", lambda w: w.find_command(), ("Ctrl+K",), anywhere=True),
     Command("own-units", "Units of my own…", lambda w: w.choose_units()),
     Command("stand-back", "Stand back: larger, without reasons", lambda w: w.stand_back(), ("=",)),
     Command("theme", "Dark or light", lambda w: w.switch_theme(), ("T",), anywhere=True),

@@ -1,9 +1,9 @@
-"""The list of keys, and the command that is found by typing."""
+"""The list of keys, and what is found by typing."""
 
 from collections.abc import Sequence
 
 from PySide6.QtCore import QEvent, QObject, QPoint, Qt
-from PySide6.QtGui import QAction, QKeyEvent
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QDialog,
     QGridLayout,
@@ -16,8 +16,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from urgens.ui.frame.findable import Findable, found
 from urgens.ui.widgets.plain import plain_label
 
+MOST = 60  # rows that are shown
 TOP = 56  # px under the window's upper edge
 
 
@@ -49,27 +51,29 @@ class KeyList(QDialog):
 
 
 class CommandFinder(QDialog):
-    """The window's own panel: type some letters, choose with the arrows, Enter does it."""
+    """The window's own panel: type parts of words, choose with the arrows, Enter goes there."""
 
-    def __init__(self, actions: Sequence[QAction], parent: QWidget) -> None:
+    def __init__(self, things: Sequence[Findable], parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Find a command")
+        self.setWindowTitle("Find anything")
         self.setWindowFlag(Qt.WindowType.FramelessWindowHint)
         self.setProperty("role", "panel")
-        self._actions = tuple(actions)
-        self.chosen: QAction | None = None
+        self._things = tuple(things)
+        self._found: list[Findable] = []
+        self.chosen: Findable | None = None
         self.line = QLineEdit()
-        self.line.setPlaceholderText("what do you want to do?")
-        self.line.setAccessibleName("Command")
-        self.list = QTreeWidget()  # for its columns: what it does, and its key
-        self.list.setColumnCount(2)
+        self.line.setPlaceholderText("a page, figure, part, procedure, fault, term; or what to do")
+        self.line.setAccessibleName("What is looked for")
+        self.list = QTreeWidget()  # for its columns: what it is, where it leads, its key
+        self.list.setColumnCount(3)
         self.list.setHeaderHidden(True)
         self.list.setRootIsDecorated(False)
-        self.list.setAccessibleName("Commands")
+        self.list.setAccessibleName("What was found")
         self.list.header().setStretchLastSection(False)
         self.list.header().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
-        self.list.header().setSectionResizeMode(1, QHeaderView.ResizeMode.ResizeToContents)
-        self.nothing = plain_label("No command has these words; try fewer letters.")
+        for place in (1, 2):
+            self.list.header().setSectionResizeMode(place, QHeaderView.ResizeMode.ResizeToContents)
+        self.nothing = plain_label("Nothing has these words; try fewer letters.")
         column = QVBoxLayout(self)
         column.addWidget(self.line)
         column.addWidget(self.nothing)
@@ -78,22 +82,18 @@ class CommandFinder(QDialog):
         self.line.returnPressed.connect(self._accept)
         self.line.installEventFilter(self)
         self.list.itemActivated.connect(self._accept)
-        self.resize(min(560, parent.width() - 40), 420)
+        self.resize(min(640, parent.width() - 40), 420)
         middle = (parent.width() - self.width()) // 2
         self.move(parent.mapToGlobal(QPoint(middle, TOP)))
         self._filter("")
 
     def _filter(self, typed: str) -> None:
-        wanted = typed.lower().split()
         self.list.clear()
-        for index, action in enumerate(self._actions):
-            title = action.text()
-            if action.isEnabled() and all(word in title.lower() for word in wanted):
-                keys = action.shortcut().toString()
-                item = QTreeWidgetItem(self.list, [title, keys])
-                item.setData(0, Qt.ItemDataRole.UserRole, index)
+        self._found = found(self._things, typed, MOST)
+        for one in self._found:
+            QTreeWidgetItem(self.list, [one.words, one.where, one.key])
         self._mark(0)
-        self.nothing.setHidden(self.list.topLevelItemCount() > 0)
+        self.nothing.setHidden(bool(self._found))
 
     def _mark(self, index: int) -> None:
         item = self.list.topLevelItem(index)
@@ -101,9 +101,9 @@ class CommandFinder(QDialog):
             self.list.setCurrentItem(item)
 
     def _accept(self) -> None:
-        item = self.list.currentItem()
-        if item is not None:
-            self.chosen = self._actions[item.data(0, Qt.ItemDataRole.UserRole)]
+        row = self.list.indexOfTopLevelItem(self.list.currentItem())
+        if row >= 0:
+            self.chosen = self._found[row]
             self.accept()
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:

@@ -5,7 +5,7 @@ from typing import Protocol
 
 from PySide6.QtWidgets import QApplication, QMainWindow, QWidget
 
-from urgens.guidance.words.terms import term_in
+from urgens.guidance.words.terms import Term, term_in
 from urgens.ui.frame.bench import StationStack
 from urgens.ui.frame.dialogs import KeyList
 from urgens.ui.frame.first_steps import stops
@@ -40,6 +40,10 @@ class HelpPanel:
     def show_terms(self) -> None:
         """Show all terms, at that of what has the focus."""
         term = term_in(explained(QApplication.focusWidget()), loosely=True)
+        TermsPanel(self._window, term).exec()
+
+    def show_term(self, term: Term) -> None:
+        """Show one term among all."""
         TermsPanel(self._window, term).exec()
 
     def show_scope(self) -> None:

@@ -40,6 +40,8 @@ class TermsPanel(QDialog):
         self.resize(720, 440)
         self._filter("")
         if term is not None:
+            if term not in self.found:  # what shops say stands behind what is meant by it
+                self.line.setText(term.said[0])
             self.list.setCurrentRow(self.found.index(term))
             self.list.setFocus()
 
@@ -57,7 +59,7 @@ class TermsPanel(QDialog):
         self.meaning.setText("" if one is None else f"{one.meaning[:1].upper()}{one.meaning[1:]}.")
         said = [] if one is None else [
             f"{head}: {text}" for head, text in
-            (("Symbol", one.symbol), ("Unit inside", one.unit), ("In files", one.name))
+            (("Symbol", one.symbol), ("Unit", one.unit))
             if text.strip("–, ")
         ]  # fmt: skip
         self.beside.setText("\n".join(said))

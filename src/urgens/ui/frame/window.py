@@ -30,6 +30,7 @@ from urgens.ui.frame.caution import CautionBox
 from urgens.ui.frame.commands import Command
 from urgens.ui.frame.dialogs import CommandFinder
 from urgens.ui.frame.files import FileDesk
+from urgens.ui.frame.findable import Findable, of_build, of_commands, of_pages, of_words, of_work
 from urgens.ui.frame.finding_line import FindingLine
 from urgens.ui.frame.help_panel import HelpPanel
 from urgens.ui.frame.layout_drawing import drawing_of
@@ -276,10 +277,26 @@ class MainWindow(QMainWindow):
             self.settings.set_unit_overrides(dialog.overrides)
 
     def find_command(self) -> None:
-        """Ask for a command by its words and do it."""
-        finder = CommandFinder(list(self.commands.values()), self)
+        """Ask for anything by its words, and go there or do it."""
+        finder = CommandFinder(self.findable(), self)
         if finder.exec() and finder.chosen is not None:
-            finder.chosen.trigger()
+            finder.chosen.act()
+
+    def findable(self) -> list[Findable]:
+        """Return all that can be found by typing, what can be done first."""
+        found = [*of_commands(self.commands.values())]
+        if self.starting:
+            return found
+        found += of_pages(self.go_to_page)
+        found += of_build(self.session.build, self._show_place)
+        return [*found, *of_work(self._show_place), *of_words(self.help.show_term)]
+
+    def go_to_page(self, station: str, page: str) -> None:
+        """Bring a page of a station, which has the keys from then on."""
+        self.show_station(station)
+        if page:
+            self.station(station).show_page_named(page)
+        self.station(station).take_focus()
 
     def show_caution(self) -> QMessageBox | None:
         """Show the caution on the first run, and never again once it has been read."""

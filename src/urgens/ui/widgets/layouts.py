@@ -1,11 +1,14 @@
 """Layouts by the room between their parts and around them."""
 
+from itertools import pairwise
 from typing import TypeVar
 
-from PySide6.QtWidgets import QFrame, QLayout
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtWidgets import QFrame, QLayout, QWidget
 
 from urgens.ui.theme.paint import T
 
+BAND = 24  # px: what stands no farther apart than that is one row
 L = TypeVar("L", bound=QLayout)
 
 
@@ -31,3 +34,26 @@ def upright() -> QFrame:
     hairline.setFixedWidth(1)
     hairline.setStyleSheet(f"background: {T.hair}")
     return hairline
+
+
+def tab_by_eye(whole: QWidget) -> list[QWidget]:
+    """Let Tab go as the eye does, row by row, each from the left; return what it comes to."""
+    stops = [
+        one
+        for one in whole.findChildren(QWidget)
+        if one.focusPolicy() & Qt.FocusPolicy.TabFocus and one.isVisibleTo(whole)
+    ]
+    rows: list[list[tuple[int, QWidget]]] = []
+    height = -2 * BAND
+    for at, one in sorted(
+        ((each.mapTo(whole, QPoint(0, each.height() // 2)), each) for each in stops),
+        key=lambda row: (row[0].y(), row[0].x()),
+    ):
+        if at.y() - height > BAND:
+            rows.append([])
+            height = at.y()
+        rows[-1].append((at.x(), one))
+    order = [one for row in rows for _, one in sorted(row, key=lambda pair: pair[0])]
+    for first, second in pairwise(order):
+        QWidget.setTabOrder(first, second)
+    return order

@@ -101,7 +101,7 @@ class SureView(Painted):
                 return
             half = self.across * 0.42
             write(painter, "Rear locks first", QPointF(0, 26), size=16, weight=600, color=T.ink)
-            words = "Grip used: 5, 50, 95 of 100 draws"
+            words = "Grip used: 5, 50, 95 of 100 vehicles"
             write(painter, words, QPointF(half, 26), size=16, weight=600, color=T.ink)
             y = 38.0
             for index in roads_to_show(self.found):
@@ -176,8 +176,9 @@ class SurePage(Page):
         for widget in (self.words, self.again, self.stop, self.how):
             self.column.addWidget(widget)
         self.how.setText(
-            f"{written(DRAWS, 0)} builds, each figure drawn from its spread: normal, the spread "
-            "two standard deviations, friction front and rear half together, sizes kept positive. "
+            f"{written(DRAWS, 0)} vehicles like yours, each a little different: every figure drawn "
+            "from its spread (normal, two standard deviations; friction front and rear half "
+            "together, sizes kept positive). "
             "The load case chosen above. What is measured spreads less: settle the first of the "
             "list. It counts the figures, not what nobody measured or thought of."
         )
@@ -195,9 +196,9 @@ class SurePage(Page):
         worst = max(range(len(found.surfaces)), key=lambda s: found.rear_first[s])
         share = found.rear_first[worst]
         if share == 0:
-            return f"of {written(found.draws, 0)} draws the rear is never first"
+            return f"of {written(found.draws, 0)} vehicles like yours in none the rear is first"
         road = f"{found.surfaces[worst]:g}"
-        return f"the rear is first in {100 * share:.1f} of 100 draws on {road}"
+        return f"the rear is first in {100 * share:.1f} of 100 like yours, on {road}"
 
     def show_figures(self) -> None:
         """Draw once the hand is still."""

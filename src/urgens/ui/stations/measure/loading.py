@@ -2,7 +2,7 @@
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QPaintEvent
+from PySide6.QtGui import QColor, QPaintEvent, QShowEvent
 from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange
@@ -14,12 +14,13 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, ink, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.buttons import push_button
-from urgens.ui.widgets.layouts import spaced
+from urgens.ui.widgets.layouts import spaced, tab_by_eye
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.side_view import SideView
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded
 
+AS_WEIGHED = "As weighed"  # the first load case of an own vehicle, until somebody says more
 MOST_ITEMS = 5
 MOST_OFF = 0.02  # of the whole, between four corners and one weighing of all
 CORNERS = ("front left", "front right", "rear left", "rear right")
@@ -42,6 +43,17 @@ class _Dialog(QDialog):
         """Return a label for a figure that is kept here."""
         units = self.session.units
         return TypedLabel(name, kind, units, self.refresh, signed=signed, zero=zero, parent=self)
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.layout().activate()  # type: ignore[union-attr]  # each has one
+        tab_by_eye(self)
+        self.first.setFocus()
+
+    @property
+    def first(self) -> QWidget:
+        """What is typed first."""
+        raise TypeError(f"{type(self).__name__} asks for nothing")
 
     def feet(self) -> QHBoxLayout:
         """Return the buttons at the foot."""
@@ -67,6 +79,9 @@ class CornerWeights(_Dialog):
         self.corners: list[TypedLabel] = []
         self.corners = [self.typed(f"Corner {name}", LOAD) for name in CORNERS]
         self.whole = self.typed("The whole vehicle, if weighed at once", LOAD, zero=False)
+        self.who = QLineEdit()
+        self.who.setPlaceholderText("who sat in it, how full was the tank")
+        self.who.setAccessibleName("Who sat in it")
         grid = spaced(QGridLayout(), 14)
         plan = _Plan()
         for index, label in enumerate(self.corners):
@@ -82,11 +97,17 @@ class CornerWeights(_Dialog):
         column_ = spaced(QVBoxLayout(self), 12)
         column_.addLayout(grid)
         column_.addLayout(check)
+        column_.addWidget(self.who)
         column_.addWidget(self.said)
         column_.addLayout(self.feet())
         self.resize(620, 380)
         self._recall()
         self.refresh()
+
+    @property
+    def first(self) -> QWidget:
+        """The corner that stands first: front right, the vehicle facing left."""
+        return self.corners[1]
 
     def _path(self, axle: str) -> str:
         return f"vehicle.load_cases[{self.session.solution.case}].{axle}_axle"
@@ -138,11 +159,20 @@ class CornerWeights(_Dialog):
         values: dict[str, object] = {}
         for axle, value in zip(AXLES, found, strict=True):
             values[self._path(axle)] = retype(value, LOAD, session.units)
+        who = self.who.text().strip()
+        note = f"four corners, {who}" if who else "four corners"
+        place = f"vehicle.load_cases[{session.solution.case}].name"
+        names = {one.name for one in session.build.vehicle.load_cases}
+        if who and session.solution.case_name == AS_WEIGHED and who not in names:
+            values[place] = who  # now it is said how it was weighed
         known = {
-            path: {"state": "measured", "note": "four corners", "readings": {
+            path: {"state": "measured", "note": note, "readings": {
                 "kind": "four-corners", "left": left.quantity.text, "right": right.quantity.text,
             }}
-            for path, left, right in zip(values, self.corners[::2], self.corners[1::2], strict=True)
+            for path, left, right in zip(
+                [self._path(axle) for axle in AXLES], self.corners[::2], self.corners[1::2],
+                strict=True,
+            )
             if left.quantity is not None and right.quantity is not None
         }  # fmt: skip
         session.make(BuildChange("Axle loads from four corners", values, known))
@@ -198,6 +228,11 @@ class AddLoad(_Dialog):
         self.add_item()
         self.resize(940, 460)
 
+    @property
+    def first(self) -> QWidget:
+        """Its name, before its figures."""
+        return self.name
+
     def add_item(self) -> None:
         """Ask for one more thing."""
         row = len(self.items) + 1
@@ -209,8 +244,13 @@ class AddLoad(_Dialog):
         self.items.append(labels)
         for column, label in enumerate(labels):
             self._rows.addWidget(label, row, column)
+            label.show()
         self.more.setEnabled(row < MOST_ITEMS)
         self.refresh()
+        if self.isVisible():
+            self.layout().activate()  # type: ignore[union-attr]  # it has one
+            tab_by_eye(self)
+            labels[0].setFocus()
 
     def whole_items(self) -> list[tuple[float, float, float]]:
         """Return what is typed in full: weights [N], distances [m], heights [m]."""

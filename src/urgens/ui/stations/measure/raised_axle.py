@@ -3,7 +3,7 @@
 import math
 
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPolygonF, QTransform
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPolygonF, QShowEvent, QTransform
 from PySide6.QtWidgets import (
     QDialog,
     QGridLayout,
@@ -24,7 +24,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, hatch, ink, pen
 from urgens.ui.widgets.board import measure, write
 from urgens.ui.widgets.buttons import push_button
-from urgens.ui.widgets.layouts import spaced
+from urgens.ui.widgets.layouts import spaced, tab_by_eye
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.side_view import SideView
@@ -178,6 +178,12 @@ class RaisedAxle(QDialog):
         both.addLayout(right)
         self.resize(940, 560)
 
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.layout().activate()  # type: ignore[union-attr]  # it has one
+        tab_by_eye(self)
+        self.liftings[0][0].setFocus()
+
     def raise_axle(self, axle: Axle) -> None:
         """Raise the front or the rear axle."""
         self.view.raised = axle
@@ -193,8 +199,13 @@ class RaisedAxle(QDialog):
         self.liftings.append(pair)
         for column, label in enumerate(pair):
             self._rows.addWidget(label, row, column)
+            label.show()
         self.more.setEnabled(row < MOST_LIFTINGS)
         self.refresh()
+        if self.isVisible():
+            self.layout().activate()  # type: ignore[union-attr]  # it has one
+            tab_by_eye(self)
+            pair[0].setFocus()
 
     # --- what comes out ----------------------------------------------------------------------
 
