@@ -17,6 +17,7 @@ from urgens.ui.widgets.figure_label import Spot
 
 HEAD = 0.0  # px kept free at the top
 ROW = 54.0  # px between two figures
+NAMED = 46.0  # px: with less between two figures their names stand beside them
 LABEL = 34.0  # that one is tall
 PISTON_ROW = 34.0  # px between two rows of pistons
 MOST_PISTONS = 4  # that are shown with their figures
@@ -76,6 +77,8 @@ class BrakeBoard(Board):
 
     # --- places ----------------------------------------------------------------------------
 
+    _low = False  # whether there is room for a name over each figure
+
     def place(self) -> None:
         """Put the figures beside what they measure."""
         right = self.across - COLUMN
@@ -90,6 +93,9 @@ class BrakeBoard(Board):
             others = list(self.labels)
         first = HEAD + 22.0
         room = (self.down - LABEL - first) / max(len(others) - 1, 1)
+        self._low = room < NAMED
+        if self._low:  # their names stand beside them
+            first, room = HEAD, (self.down - LABEL - HEAD) / max(len(others) - 1, 1)
         for index, path in enumerate(others):
             self.put(path, right, first + index * min(ROW, room))
 
@@ -111,8 +117,12 @@ class BrakeBoard(Board):
         for path in self.labels:
             if "piston" in path:
                 continue
-            box = self.box(path)
-            write(painter, _NAMES[path.rpartition(".")[2]], QPointF(box.left() + 5, box.top() - 3))
+            box, name = self.box(path), path.rpartition(".")[2]
+            if self._low:
+                at = QPointF(box.left(), box.top() + 22)
+                write(painter, _SHORT[name], at, side="right")
+            else:
+                write(painter, _NAMES[name], QPointF(box.left() + 5, box.top() - 3))
         if isinstance(brake, Disc):
             self._draw_disc(painter, brake)
         else:
@@ -307,6 +317,13 @@ class BrakeBoard(Board):
         painter.drawLine(QLineF(center.x() - inner * 0.6, y, center.x() + inner * 0.6, y))
 
 
+# where it is low
+_SHORT = {
+    "pad_friction": "μ", "effective_radius": "radius", "rotor_outer_diameter": "rotor",
+    "pad_height": "pad", "rotor_mass": "mass", "pad_inner_radius": "from",
+    "pad_outer_radius": "to", "cylinder_diameter": "piston", "drum_diameter": "drum",
+    "shoe_factor": "factor", "lining_friction": "μ", "threshold": "moves at",
+}  # fmt: skip
 _NAMES = {
     "pad_friction": "pad friction μ",
     "effective_radius": "effective radius",

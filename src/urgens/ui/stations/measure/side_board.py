@@ -192,10 +192,14 @@ class SideBoard(Board):
                 weight=600,
                 color=color,
             )
-        front, rear = (to_px.map(QPointF(x, 0.0)).x() for x in (0.0, view.wheelbase))
         if self.across < ROOMY:
             return
-        middle = QPointF((front + rear) / 2 + 12, foot + 14)
-        write(painter, f"{show(weight, LOAD, units)} in all", middle, side="middle")
-        share = 100 * still.front_axle.value / weight
-        write(painter, f"{share:.0f} % in front", middle + QPointF(0, 19), side="middle")
+        said = f"{show(weight, LOAD, units)} in all"
+        share = f"{100 * still.front_axle.value / weight:.0f} % in front"
+        left, right = (self.box(self._path(f"{axle}_axle")) for axle in AXLES)
+        wide = max(width(said, 15), width(share, 15)) + 12
+        x = (left.right() + right.left()) / 2
+        if right.left() - left.right() < wide:  # else beside both
+            x = right.right() + wide / 2
+        for words, down in ((said, 14.0), (share, 33.0)):
+            write(painter, words, QPointF(x, foot + down), side="middle")

@@ -14,7 +14,7 @@ from urgens.physics.bends import RouteError, middle_line
 from urgens.quantity import LENGTH, in_units, show
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.corner_numbers import HANDLE, numbers
-from urgens.ui.theme.paint import T, ink, outline, pen
+from urgens.ui.theme.paint import T, ink, outline, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.painted import Painted
@@ -274,8 +274,8 @@ class RouteBoard(Painted):
                 painter.drawPolyline(path)
         if sight.axes is None:
             for place, (one, name) in enumerate(((corners[0], "start"), (corners[-1], "end"))):
-                side = QPointF(8, -8 if place else 18)
-                write(painter, name, one + side, size=14)
+                x = min(one.x() + 8, self.across - width(name, 14) - 4)
+                write(painter, name, QPointF(x, one.y() + (-8 if place else 18)), size=14)
             return
         painter.setPen(pen(T.danger if tube is None else T.muted, 1, Qt.PenStyle.DashLine))
         for one, other in pairwise(corners):

@@ -4,7 +4,7 @@ from typing import Literal
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent
 
 from urgens.document.kinds.cylinders.tandem import TandemMaster
 from urgens.guidance.words.half_lost import LostHalf, dead_is_primary, lost_halves
@@ -15,12 +15,15 @@ from urgens.quantity import LENGTH, show
 from urgens.solve import Solution, System
 from urgens.solve.half_failed import half_failed_strokes
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, ink, pen
+from urgens.ui.theme.paint import T, face, ink, metrics, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
 
 GAP = 28.0  # px between the two halves
+STEPS = 168.0  # px: from where the steps are told
+FOOT = 198.0  # px under them, for pedal and deceleration
+ONE_CIRCUIT = ("One circuit: one leak anywhere takes all braking away.", "Nothing is left.")
 MOST_Z = 0.8  # g at the end of its bar
 
 
@@ -42,13 +45,25 @@ class HalfBoard(Painted):
         """Show the build as it is now."""
         self.halves = lost_halves(self._session.solution, self._session.units)
         self.setAccessibleName("; ".join(f"{h.name}: {h.steps[-1]}" for h in self.halves))
+        self._make_room()
         self.update()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._make_room()
+
+    def _make_room(self) -> None:
+        """Be as high as its words want, so that a low window scrolls and cuts none."""
+        wide = max((self.across - GAP) / 2 - 22, 40.0)
+        tall = [sum(_tall(step, wide) for step in half.steps) for half in self.halves]
+        self.setMinimumHeight(self.scaled(0, STEPS + max(tall, default=0.0) + FOOT).height())
 
     def paintEvent(self, event: QPaintEvent) -> None:
         with self.begin() as painter:
             if not self.halves:
-                words = "One circuit: one leak anywhere takes all braking away. Nothing is left."
-                write(painter, words, QPointF(0, 40), size=18, weight=600, color=T.danger)
+                for row, words in enumerate(ONE_CIRCUIT):
+                    at = QPointF(0, 40 + 26 * row)
+                    write(painter, words, at, size=18, weight=600, color=T.danger)
                 return
             wide = (self.across - GAP) / 2
             for index, half in enumerate(self.halves):
@@ -68,7 +83,7 @@ class HalfBoard(Painted):
             self._draw_tandem(painter, index, QRectF(0, 36, wide, 92))
         else:
             self._draw_twin(painter, index, QRectF(0, 36, wide, 92))
-        y = 168.0
+        y = STEPS
         for number, step in enumerate(half.steps, start=1):
             write(painter, str(number), QPointF(0, y + 17), size=20, weight=700, color=T.muted)
             painter.setFont(face(17))
@@ -76,8 +91,8 @@ class HalfBoard(Painted):
             box = QRectF(22, y, wide - 22, 120)
             wrapping = Qt.TextFlag.TextWordWrap
             painter.drawText(box, wrapping, step)
-            y += painter.boundingRect(box, wrapping, step).height() + 10
-        foot = max(y + 8, self.down - 190)
+            y += _tall(step, box.width())
+        foot = max(y + 8, self.down - FOOT + 8)
         self._draw_pedal(painter, half, QRectF(0, foot, wide, 74))
         self._draw_left(painter, half, QRectF(0, foot + 100, wide, 74))
 
@@ -202,9 +217,16 @@ class HalfBoard(Painted):
         x = bar.left() + bar.width() * rule.failed.z / MOST_Z
         painter.setPen(pen(T.ink, 3))
         painter.drawLine(QPointF(x, bar.top() - 4), QPointF(x, bar.bottom() + 4))
-        at = QPointF(x - 2, box.top() + 60)
-        write(painter, f"{rule.failed.z:.2f} asked by {rule.name}", at, size=15)
+        asked = f"{rule.failed.z:.2f} asked by {rule.name}"
+        at = QPointF(min(x - 2, box.right() - width(asked, 15)), box.top() + 60)
+        write(painter, asked, at, size=15)
         if np.isnan(half.travel):
             words = "had the pedal not met the floor"
             below = QPointF(box.left(), at.y() + 19)
             write(painter, words, below, size=15, color=T.danger)
+
+
+def _tall(step: str, wide: float) -> float:
+    """Return how high a step is in so many px, with the room below it [px]."""
+    box, wrapping = QRectF(0, 0, wide, 400), Qt.TextFlag.TextWordWrap
+    return metrics(17).boundingRect(box, wrapping, step).height() + 10

@@ -14,6 +14,7 @@ from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.scrolled import rolled
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -56,7 +57,7 @@ class HalfPage(Page):
         self.rule = wrapped()
         self.column.addWidget(self.rule)
         self.column.addStretch()
-        self.lay_out(self.board)
+        self.lay_out(rolled(self.board))
 
     def _segments(
         self, words: dict[str, str], take: Callable[[str], None]

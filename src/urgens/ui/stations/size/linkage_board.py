@@ -216,7 +216,9 @@ class LinkageBoard(Board):
         painter.setPen(pen(T.ink, 2))
         painter.drawLine(wall + QPointF(-3, -10), wall + QPointF(-3, 10))
         baseline = 22 if not self._up else -14
-        write(painter, "floor", wall + QPointF(-6, baseline), size=14, side="middle")
+        at = wall + QPointF(-6, baseline)
+        low = QPointF(at.x(), min(at.y(), self.down - 4))  # never cut by the edge
+        write(painter, "floor", low, size=14, side="middle")
 
     def _draw_cylinder(self, painter: QPainter) -> None:
         end, slope = self._rod_end(self.pin), self._angles[2]
