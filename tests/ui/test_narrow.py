@@ -110,8 +110,11 @@ def test_the_press_opens_over_the_bench_and_goes_again(open_window: Opener) -> N
     QTest.keyClick(window, Qt.Key.Key_Escape)
     assert not window.press.isVisible()
     window.setFocus()
-    QTest.keyClick(window, Qt.Key.Key_4)  # typing an effort brings it
+    QTest.keyClick(window, Qt.Key.Key_4)  # nobody said that the foot is meant
+    assert not window.press.isVisible()
+    QTest.keyClick(window, Qt.Key.Key_0, Qt.KeyboardModifier.AltModifier)
     assert window.press.isVisible()
+    QTest.keyClick(window.press.effort, Qt.Key.Key_4)
     assert window.press.effort.editor is not None
     QTest.keyClick(window.press.effort.editor, Qt.Key.Key_Escape)
     window.resize(1280, 800)

@@ -42,7 +42,7 @@ def stops(
         ),
         WalkStop(
             lambda: top, "Your own vehicle",
-            "Ctrl+N starts one; what is only assumed looks so. Ctrl+K finds any command, F1 lists "
+            "Ctrl+N starts one; what is only assumed looks so. Ctrl+K finds anything, F1 lists "
             "the keys, ? explains what has the focus.",
         ),
     )  # fmt: skip
