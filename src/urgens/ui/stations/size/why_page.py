@@ -10,7 +10,7 @@ from urgens.guidance.words.reasons import BoreRow, bore_rows, clamp
 from urgens.physics.axle import Axle
 from urgens.quantity import AREA, FORCE, LENGTH, PRESSURE, UnitSystem, show
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, ink, pen
+from urgens.ui.theme.paint import T, face, ink, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.layouts import tight
@@ -127,12 +127,13 @@ class WhyView(Painted):
         write(painter, f"foot for {wanted:g} g, and travel", QPointF(0, box.top() + 12), size=15)
         efforts = [row.effort for row in self.rows if np.isfinite(row.effort)]
         most, floor = max(efforts, default=1.0), self._session.solution.system.volumes.floor
+        left = max(62.0, 6.0 + max(width(row.text, 15, 700) for row in self.rows))
         for index, row in enumerate(self.rows):
             top, tall = self._row(box, index)
             middle = top + tall / 2
             color, weight = (T.front, 700) if row.own else (T.ink, 500)
             write(painter, row.text, QPointF(0, middle + 5), size=15, weight=weight, color=color)
-            left, room = 62.0, box.width() - 62 - 62
+            room = box.width() - left - 62
             if not np.isfinite(row.effort):
                 write(painter, "out of reach", QPointF(left, middle + 5), size=15, color=T.danger)
                 continue
