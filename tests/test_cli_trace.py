@@ -74,6 +74,7 @@ def test_all_there_is_to_see_is_listed(capsys: Any) -> None:
         (["--sign", "pulls:left:right"], "“left” and “right” answer one question"),
         (["--reading", "travel=60 mm@300 N;asleep"], "is no way to read"),
         (["--since", "soon"], "is no day"),
+        (["--since", "9999 years ago"], "is no day"),
         (["--since", "2199-01-01"], "is yet to come"),
     ],
 )

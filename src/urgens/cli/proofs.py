@@ -107,8 +107,8 @@ def _press_words(press: Press) -> str:
     if press.quick:
         words.append("too quick to tell its knee")
     if press.fit is not None and press.fit.bends:
-        knee, slope = (np.ptp(one) / 2.0 for one in (press.fit.knee_limits, press.fit.slope_limits))
-        words.append(f"knee {press.fit.knee / 1e5:.1f} ± {knee / 1e5:.1f} bar")
+        slope = np.ptp(press.fit.slope_limits) / 2.0
+        words.append(f"knee {press.fit.knee / 1e5:.1f} ± {press.fit.knee_off / 1e5:.1f} bar")
         words.append(f"slope {press.fit.slope:.2f} ± {slope:.2f}")
     if press.rear_delay is not None:
         words.append(f"rear {press.rear_delay * 1e3:.0f} ms later")

@@ -14,7 +14,7 @@ from urgens.quantity import (
     parse,
     whole_number,
 )
-from urgens.quantity.day import SINCE, time_ago, typed_time
+from urgens.quantity.day import time_ago, typed_time
 from urgens.quantity.limits import looked_at, road
 from urgens.quantity.whole import LARGEST
 
@@ -134,8 +134,7 @@ def since(text: str) -> datetime:
     try:
         return time_ago(text, datetime.now())
     except ValueError as error:
-        why = "is yet to come" if "come" in str(error) else "is no day"
-        raise argparse.ArgumentTypeError(f'"{text}" {why}; {SINCE}') from None
+        raise argparse.ArgumentTypeError(str(error)) from None
 
 
 def channel(text: str) -> tuple[str, str, str]:

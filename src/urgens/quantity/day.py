@@ -29,25 +29,31 @@ def time_ago(text: str, now: datetime) -> datetime:
 
     text: "Sunday", "since Sunday", "yesterday", "3 days ago", or as in `typed_time` [text]; now:
     the time. A day begins at midnight; a weekday is the last one that has begun.
-    Raises ValueError where it is none, or is yet to come.
+    Raises ValueError, with what to write, where it is none or is yet to come.
     """
+    try:
+        made = _time_ago(text, now)
+    except (ValueError, OverflowError):
+        raise ValueError(f'"{text.strip()}" is no day; {SINCE}') from None
+    if made > now:
+        raise ValueError(f'"{text.strip()}" is yet to come; {SINCE}')
+    return made
+
+
+def _time_ago(text: str, now: datetime) -> datetime:
     said = re.sub(r"^(since|from|last|on)\s+", "", text.strip().lower())
     today = now.replace(hour=0, minute=0, second=0, microsecond=0)
     ago = re.fullmatch(r"(\d{1,4}|an?|one)\s+(hour|day|week|month|year)s?(\s+ago)?", said)
     places = [place for place, name in enumerate(DAYS) if said and name[:3] == said[:3]]
     if said in ("now", "today", "this morning"):
-        made = now if said == "now" else today
-    elif said == "yesterday":
-        made = today - timedelta(days=1)
-    elif said in ("week", "month", "year"):
-        made = today - AGO[said]
-    elif ago is not None:
+        return now if said == "now" else today
+    if said == "yesterday":
+        return today - timedelta(days=1)
+    if said in ("week", "month", "year"):
+        return today - AGO[said]
+    if ago is not None:
         many = int(ago[1]) if ago[1].isdigit() else 1
-        made = (now if ago[2] == "hour" else today) - many * AGO[ago[2]]
-    elif places and DAYS[places[0]].startswith(said):
-        made = today - timedelta(days=(today.weekday() - places[0]) % 7)
-    else:
-        made = typed_time(said)
-    if made > now:
-        raise ValueError("is yet to come")
-    return made
+        return (now if ago[2] == "hour" else today) - many * AGO[ago[2]]
+    if places and DAYS[places[0]].startswith(said):
+        return today - timedelta(days=(today.weekday() - places[0]) % 7)
+    return typed_time(said)

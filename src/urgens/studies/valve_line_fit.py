@@ -19,6 +19,10 @@ CLOSER = 3  # rounds closer in
 FEW = 9  # places then
 
 
+def _off(value: float, limits: tuple[float, float]) -> float:
+    return max(value - limits[0], limits[1] - value)
+
+
 @dataclass(frozen=True)
 class Hinge:
     """out = in − offset up to the knee, then rising with `slope`.
@@ -35,6 +39,11 @@ class Hinge:
     scatter: float
     squares: float
     points: int
+
+    @property
+    def knee_off(self) -> float:
+        """How far the knee may be off, the wider of both ways [Pa]."""
+        return _off(self.knee, self.knee_limits)
 
     def outlet(self, inlet: Array) -> Array:
         """Return the fitted outlet pressure [Pa]; inlet: any shape [Pa]."""
@@ -202,6 +211,11 @@ class Bend:
     def bends(self) -> bool:
         """Whether it bends down by more than chance."""
         return self.slope_limits[1] < 1.0
+
+    @property
+    def knee_off(self) -> float:
+        """How far the knee may be off, the wider of both ways [Pa]."""
+        return _off(self.knee, self.knee_limits)
 
 
 def fit_bends(

@@ -35,7 +35,7 @@ def as_measured(build: Build, read: ValveRead, units: Units, run: GaugeRun) -> B
     fit = read.fitted
     if fit is None or not read.knows_line:
         return None
-    off = max(fit.knee - fit.knee_limits[0], fit.knee_limits[1] - fit.knee)
+    off = fit.knee_off
     values: dict[str, object] = {}
     known: dict[str, object] = {}
     rows = _rows(part, place)

@@ -91,7 +91,7 @@ class GaugePlane(Plane):
         self.line.set_points(inlet / scale, fit.outlet(inlet) / scale)
         above = np.maximum(inlet - fit.knee, 0.0)
         base = np.minimum(inlet, fit.knee) - fit.offset
-        off = max(fit.knee - fit.knee_limits[0], fit.knee_limits[1] - fit.knee)
+        off = fit.knee_off
         low = base + fit.slope_limits[0] * above - off * (above > 0.0)
         high = base + fit.slope_limits[1] * above + off * (above > 0.0)
         self.fitted.set_between(inlet / scale, low / scale, np.minimum(high, inlet) / scale)

@@ -48,9 +48,8 @@ def _knee(press: Press, units: Units) -> str:
     """Return the knee with how far it may be off, nothing where none shows."""
     if press.fit is None or not press.fit.bends:
         return ""
-    knee, (low, high) = press.fit.knee, press.fit.knee_limits
-    off = show(max(knee - low, high - knee), PRESSURE, units).number
-    return f"{show(knee, PRESSURE, units).number} ± {off}"
+    knee, off = (show(one, PRESSURE, units).number for one in (press.fit.knee, press.fit.knee_off))
+    return f"{knee} ± {off}"
 
 
 def _cells(press: Press, units: Units) -> tuple[str, ...]:

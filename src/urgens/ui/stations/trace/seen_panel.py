@@ -22,7 +22,7 @@ from urgens.document.ledger.traces import TraceRun
 from urgens.guidance.faults.tables import TraceAsk, TraceSign
 from urgens.guidance.tracing.readings import HOW
 from urgens.guidance.tracing.trace import Traced
-from urgens.quantity.day import SINCE, time_ago
+from urgens.quantity.day import time_ago
 from urgens.ui.theme.paint import width
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.choices import SegmentRow
@@ -237,8 +237,7 @@ class SeenPanel(QWidget):
         try:
             at = time_ago(typed, datetime.now()) if typed else None
         except ValueError as error:
-            why = "is yet to come" if "come" in str(error) else "is no day"
-            self.since_said.setText(f'"{typed}" {why}; {SINCE}.')
+            self.since_said.setText(f"{error}.")
             return
         if at is not None and self._followed is not None and at > self._followed:
             words = f"It is followed since {self._followed:%Y-%m-%d %H:%M}: it began before that."
