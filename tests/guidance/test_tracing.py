@@ -606,8 +606,8 @@ def test_places_have_all_shares_and_a_reason_where_one_is_out(build: Build, seed
     places = fault_places(build, found)
     whole = sum(one.share for one in found.ranked)
     assert sum(one.share for one in places) == pytest.approx(whole)
-    kept = [one for one in places if not one.out]
-    assert [one.share for one in kept] == sorted((one.share for one in kept), reverse=True)
+    kept = np.array([one.share for one in places if not one.out])
+    assert (np.diff(kept) <= 1e-9).all()  # Equal ones differ by how they were summed
     assert all(one.share < 0.03 for one in places if one.out)
     for said in sentences(found, places):
         assert said.endswith(".")
