@@ -55,11 +55,11 @@ wheel: .venv/.test
 bare:
 	bash tools/bare.sh
 
-# The fuzzers, long and with new seeds.
+# The fuzzers, long, and every property: with new seeds, where `make test` draws the same each time.
 MINUTES ?= 30
 fuzz: .venv/.test
 	QT_QPA_PLATFORM=offscreen FUZZ_MINUTES=$(MINUTES) $(PY) -m pytest -n $(WORKERS) --dist worksteal -q --timeout 3600 \
-	  -o faulthandler_timeout=3700 -m fuzz
+	  -o faulthandler_timeout=3700 -m "fuzz or hypothesis"
 
 # Small changes planted in what was changed, and which of them no test sees.
 COUNT ?= 150

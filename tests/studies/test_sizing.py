@@ -147,6 +147,28 @@ def test_regions_end_where_the_verdict_of_the_map_changes(
             assert MissedWindow(int(cell)) in near | narrow, (row, at)
 
 
+@pytest.mark.parametrize(("circuits", "turns"), [("front-rear", 2), ("diagonal", 3)])
+def test_one_half_lost_may_hold_and_not_hold_by_turns(circuits: str, turns: int) -> None:
+    """What is left rises with the ratio, falls as an axle locks and keeps half, and rises again.
+
+    Source: a sliding tyre passes less than one that rolls (Gillespie, from memory). The map and
+    the exact regions, which work it out apart, say the same at every ratio.
+    """
+    build = with_changes(bed("sprint"), {"circuits": circuits, "targets.locked_grip": 0.5})
+    rears = rear_bores_of(build, BORES)
+    pairs = BORES[rears > 0], rears[rears > 0]
+    tried = np.linspace(3.0, 9.0, 1201)[1:-1]
+    cells = sizing_map(build, 0, *pairs, tried)
+    held = cells.half_failed_holds
+    found = regions(build, 0, *pairs, (3.0, 9.0))
+
+    assert np.abs(np.diff(held.astype(int), axis=1)).sum(axis=1).max() == turns
+    for row, verdicts in enumerate(cells.verdict):
+        for at, verdict in zip(tried, verdicts, strict=True):
+            near = {kind for start, end, kind in found.row(row) if start <= at <= end}
+            assert MissedWindow(int(verdict)) in near, (row, at)
+
+
 def test_a_reserve_of_stroke_is_a_window_of_its_own() -> None:
     build = bed("bakery")
     most = float(of(build).stroke_used.max())

@@ -103,22 +103,6 @@ def half_failed_strokes(
     return np.minimum(swing, system.volumes.chambers[dead].stroke), half.live_stroke
 
 
-def half_failed_reach(system: System, standing: StaticVehicle, surface: float) -> Array:
-    """Return how far the worse half is pushed at the largest effort [-]; above 1 is out of reach.
-
-    system: the system, of two chambers; standing: load cases, any shape [N, -]; surface: tyre-road
-    coefficient [-].
-    The share of the live chamber's stroke, or of the way to the floor, whichever is larger.
-    Source: Limpert, Brake Design and Safety, partial failure (from memory).
-    """
-    figures = system.volumes
-    shares = []
-    for dead in (0, 1):
-        half = _half(system, system.max_effort, standing, surface, dead)
-        shares += [half.live_stroke / figures.chambers[1 - dead].stroke, half.pad / figures.floor]
-    return np.asarray(np.max(np.broadcast_arrays(*shares), axis=0))
-
-
 @dataclass(frozen=True)
 class _Half:
     """One half lost: what is dead, the live stroke and the pad's way [m].

@@ -18,7 +18,7 @@ from urgens.studies.sizing import (
     of_all,
     pair_windows,
 )
-from urgens.studies.sizing_windows import MissedWindow, half_ends, ratio_ends
+from urgens.studies.sizing_windows import Ends, MissedWindow, Turns, half_turns, ratio_ends
 
 
 @dataclass(frozen=True)
@@ -63,9 +63,9 @@ def regions(
 
     case: place of the load case [-]; bores, rear_bores: (b,) [m].
     span: lowest and highest ratio [-].
-    Source: each window is met from a ratio on, or up to one: the force for the wanted
-    deceleration is the same at any ratio, and so are the strokes there; pressure and the travel
-    with one half lost rise with the ratio.
+    Source: each window but one half lost is met from a ratio on, or up to one: the force for the
+    wanted deceleration is the same at any ratio, and so are the strokes there; pressure rises with
+    the ratio.
     """
     base = system(build)
     standing = base.case(case)
@@ -76,27 +76,24 @@ def regions(
     used, floor = _stroke_and_floor(build, made, standing, force)
     low, high = _pressure_ends(build, base, made)
     none, free = np.full((bores.size, 1), -np.inf), np.full((bores.size, 1), np.inf)
-    ends = {
-        MissedWindow.EFFORT: (np.nan_to_num(force / foot, nan=np.inf), free),
-        MissedWindow.PRESSURE: (low, high),
-        MissedWindow.TRAVEL: (none, floor),
-        MissedWindow.STROKE: (
-            np.where(used <= 1.0 - build.targets.stroke_reserve, none, free),
-            free,
+    windows: dict[MissedWindow, Ends | Turns] = {
+        MissedWindow.EFFORT: Ends(np.nan_to_num(force / foot, nan=np.inf), free),
+        MissedWindow.PRESSURE: Ends(low, high),
+        MissedWindow.TRAVEL: Ends(none, floor),
+        MissedWindow.STROKE: Ends(
+            np.where(used <= 1.0 - build.targets.stroke_reserve, none, free), free
         ),
     }
     if not build.master.one_chamber:
-        half = half_ends(made, standing, build.targets.surface, span)
-        ends[MissedWindow.HALF_FAILED] = (half.start, half.end)
+        half = half_turns(made, standing, build.targets.surface, span)
+        windows[MissedWindow.HALF_FAILED] = half
     comfortable = build.targets.comfortable_effort.value * float(base.pedal_efficiency)
-    ratio = ratio_ends(build, comfortable, force)
-    ends[MissedWindow.RATIO] = (ratio.start, ratio.end)
+    windows[MissedWindow.RATIO] = ratio_ends(build, comfortable, force)
     if holds_are_wanted(build):
         held = force_that_holds(build, made, standing, span[1])
-        ends[MissedWindow.HOLD] = (np.nan_to_num(held / foot, nan=np.inf), free)
-    pair = pair_windows(build, made, standing)
-    ends |= {kind: (one.start, one.end) for kind, one in pair.items()}
-    return _stretches(bores, ends, span)
+        windows[MissedWindow.HOLD] = Ends(np.nan_to_num(held / foot, nan=np.inf), free)
+    windows |= pair_windows(build, made, standing)
+    return _stretches(bores, windows, span)
 
 
 def _stroke_and_floor(
@@ -132,13 +129,13 @@ def _pressure_ends(build: Build, base: System, system: System) -> tuple[Array, A
 
 
 def _stretches(
-    bores: Array, ends: dict[MissedWindow, tuple[Array, Array]], span: tuple[float, float]
+    bores: Array, windows: dict[MissedWindow, Ends | Turns], span: tuple[float, float]
 ) -> Regions:
     columns = [np.full((bores.size, 1), end) for end in span]
-    columns += [np.clip(end, *span) for pair in ends.values() for end in pair]
+    columns += [np.clip(window.edges, *span) for window in windows.values()]
     edges = np.sort(np.concatenate(columns, axis=1), axis=1)
     middle = (edges[:, :-1] + edges[:, 1:]) / 2.0
     verdict = np.full(middle.shape, int(MissedWindow.FITS))
-    for kind, (start, end) in sorted(ends.items(), reverse=True):  # the first one missed counts
-        verdict = np.where((middle < start) | (middle > end), int(kind), verdict)
+    for kind, window in sorted(windows.items(), reverse=True):  # the first one missed counts
+        verdict = np.where(window.holds(middle), verdict, int(kind))
     return Regions(bores, edges, verdict)

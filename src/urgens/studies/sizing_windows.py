@@ -1,16 +1,15 @@
 """What a bore and a pedal ratio have to keep: the windows of the sizing map, first missed first."""
 
-from collections.abc import Callable
 from dataclasses import dataclass, replace
 from enum import IntEnum
 
 import numpy as np
 
 from urgens.document import Build
-from urgens.physics.arrays import Array, Bools, Floats
+from urgens.physics.arrays import Array, Bools
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.bracket import first_rise
-from urgens.solve.half_failed import HalfFailed, half_failed, half_failed_reach
+from urgens.solve.half_failed import HalfFailed, half_failed
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.rear_first import rear_first_anywhere
 from urgens.solve.roads import every_road
@@ -21,7 +20,8 @@ from urgens.solve.travel import bar_tilt
 LOWEST_MANUAL = 5.0  # pedal ratio without a booster; common practice
 HIGHEST_BOOSTED = 5.5  # above it a boosted pedal is too light and too long; common practice
 CLOSE = 1e-9  # of what an end of a region is looked for in
-TINY = 1e-15  # g: what is left is still enough where it is just what is asked
+HALF_STEPS = 96  # of all ratios: a sixteenth between 3 and 9
+PARTS = 32  # a step with a change in it is cut into, again and again
 TILTS = 101  # efforts at which a bar's tilt is looked at
 
 
@@ -57,9 +57,31 @@ class Ends:
     start: Array
     end: Array
 
+    @property
+    def edges(self) -> Array:
+        """Where it begins and ends (b, 2) [-]."""
+        return np.concatenate([self.start, self.end], axis=1)
+
     def holds(self, ratios: Array) -> Bools:
-        """Return where it is met (b, r); ratios: (r,) [-]."""
-        return np.asarray((ratios[None, :] >= self.start) & (ratios[None, :] <= self.end))
+        """Return where it is met (b, r); ratios: (r,), or bore by bore (b, r) [-]."""
+        return np.asarray((ratios >= self.start) & (ratios <= self.end))
+
+
+@dataclass(frozen=True)
+class Turns:
+    """At which ratios a window is met and missed by turns, bore by bore.
+
+    `met` (b, 1): whether it is before the first of them; `edges` (b, n) [-] rise, inf where a bore
+    has no more.
+    """
+
+    met: Bools
+    edges: Array
+
+    def holds(self, ratios: Array) -> Bools:
+        """Return where it is met (b, r); ratios: bore by bore (b, r) [-]."""
+        passed = np.sum(ratios[:, :, np.newaxis] >= self.edges[:, np.newaxis, :], axis=-1)
+        return np.asarray(self.met ^ (passed % 2 == 1))
 
 
 def boosted(build: Build) -> bool:
@@ -81,58 +103,38 @@ def ratio_ends(build: Build, foot: float, force: Array) -> Ends:
     return Ends(np.minimum(LOWEST_MANUAL, np.nan_to_num(force / foot, nan=np.inf)), free)
 
 
-def half_ends(
+def half_turns(
     system: System, standing: StaticVehicle, surface: float, span: tuple[float, float]
-) -> Ends:
-    """Return between which ratios either half lost leaves a pedal, and what the rule keeps.
+) -> Turns:
+    """Return at which ratios either half lost begins or ceases to leave what the rule keeps.
 
     system: of all bores, at a ratio of 1; standing: one load case [N, -]; surface: tyre-road
     coefficient [-]; span: lowest and highest ratio [-].
-    Source: what is left rises with the ratio until an axle locks and keeps less; the pedal's
-    travel rises all the way.
+    What is left rises with the ratio, falls wherever an axle locks and keeps less, and rises again,
+    so that it is looked at step by step. Stretches narrower than a step may be missed.
     """
     shape = np.shape(system.cylinders.front.area)
-    everywhere = StaticVehicle(*(np.broadcast_to(value, shape) for value in standing))
 
-    def too_far(ratio: Array) -> Array:
-        made = replace(system, pedal_ratio=ratio)
-        return np.asarray(half_failed_reach(made, everywhere, surface) - 1.0)
+    def holds(ratios: Array) -> Bools:
+        everywhere = StaticVehicle(*(np.broadcast_to(value, ratios.shape) for value in standing))
+        return halves_hold(half_failed(replace(system, pedal_ratio=ratios), everywhere, surface))
 
-    def enough(ratio: Array, kept: Floats = system.locked_grip) -> Array:
-        made = replace(system, pedal_ratio=ratio, locked_grip=kept)
-        halves = half_failed(made, everywhere, surface)
-        return np.asarray(np.min([half.z - half.asks.z for half in halves], axis=0))
-
-    start, end = _first(enough, shape, span), _first(too_far, shape, span)
-    most = np.full(shape, span[1])
-    falls = enough(most) < 0.0
-    if falls.any():
-        falls = falls & (enough(most, 1.0) >= 0.0)
-    if not falls.any():
-        return Ends(start, end)
-    start = np.where(falls, _first(lambda ratio: enough(ratio, 1.0), shape, span), start)
-    low = np.clip(start * (1.0 + CLOSE), *span)
-    there = enough(low) >= 0.0
-    lost = first_rise(
-        lambda ratio: -enough(ratio) - TINY,
-        np.stack([low, most]),
-        -np.stack([enough(low), enough(most)]) - TINY,
-        falls & there,
-        CLOSE,
-    )
-    start = np.where(falls & ~there, np.inf, start)
-    return Ends(start, np.where(falls & there, np.minimum(end, lost), end))
-
-
-def _first(
-    function: Callable[[Array], Array], shape: tuple[int, ...], span: tuple[float, float]
-) -> Array:
-    """Return the ratio from which a function is zero or more, inf where it never is (b, 1)."""
-    ends = np.array(span)
-    over = np.stack([function(np.full(shape, end)) for end in ends])
-    rises = over[-1] >= 0.0
-    found = first_rise(function, ends, over, rises, CLOSE)
-    return np.where(over[0] >= 0.0, -np.inf, np.where(rises, found, np.inf))
+    tried = np.linspace(*span, HALF_STEPS + 1)
+    held = holds(np.broadcast_to(tried.reshape(-1, 1, 1), (tried.size, *shape)))
+    turns = held[1:] != held[:-1]
+    order = np.argsort(~turns, axis=0, kind="stable")[: max(turns.sum(axis=0).max(), 1)]
+    turned = np.take_along_axis(turns, order, axis=0)
+    low, high = tried[order], tried[order + 1]
+    before = np.take_along_axis(held[:-1], order, axis=0)
+    shares = np.linspace(0.0, 1.0, PARTS + 1).reshape(-1, 1, 1, 1)
+    while np.any(turned & (high - low > CLOSE)):
+        probes = low + shares * (high - low)
+        first = np.argmax(holds(probes) != before, axis=0)[np.newaxis]
+        low, high = (
+            np.take_along_axis(probes, np.maximum(first - back, 0), axis=0)[0] for back in (1, 0)
+        )
+    changes = np.where(turned, high, np.inf)
+    return Turns(held[0], np.moveaxis(changes[..., 0], 0, -1))
 
 
 def bar_end(system: System, standing: StaticVehicle, most: float, angle: float) -> Array:
