@@ -47,7 +47,7 @@ from urgens.ui.press.panel import PressPanel
 from urgens.ui.press.strip import PressStrip
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
-from urgens.ui.theme.switch import use_theme
+from urgens.ui.theme.switch import dress_window, use_theme
 from urgens.ui.widgets.background import Background, wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.layouts import spaced, tight
@@ -156,6 +156,7 @@ class MainWindow(QMainWindow):
         whole.setLayout(column)
         self._pages = QStackedWidget()
         self._pages.addWidget(whole)
+        dress_window(self)
         self.setCentralWidget(self._pages)
 
     def station(self, name: str) -> Station:

@@ -2,11 +2,12 @@
 
 import re
 from dataclasses import asdict
+from functools import cache
 from pathlib import Path
 from string import Template
 
 from PySide6.QtGui import QColor, QPalette
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QWidget
 
 from urgens.ui.theme.icons import FOLDER
 from urgens.ui.theme.paint import T
@@ -23,17 +24,28 @@ def use_theme(application: QApplication, *, dark: bool, stand_back: bool = False
     T.use(tokens)
     T.scale = STANDING_BACK if stand_back else 1.0
     application.setPalette(_palette(tokens))
-    name = "dark" if dark else "light"
+
+
+def dress_window(window: QWidget) -> None:
+    """Give a window, and all that belongs to it, the style sheet of the theme.
+
+    A window's, as Qt goes through all of a part of the window again each time it is given a place
+    in another while the application has one.
+    """
+    window.setStyleSheet(_style_sheet(T.dark, T.scale))
+
+
+@cache
+def _style_sheet(dark: bool, scale: float) -> str:
+    tokens, name = (DARK, "dark") if dark else (LIGHT, "light")
     chevron, check = FOLDER / f"chevron-down-{name}.svg", FOLDER / f"check-{name}.svg"
     template = SHEET.read_text(encoding="utf-8")
-    sized = _PIXELS.sub(lambda found: f"{round(int(found[1]) * T.scale)}px", template)
-    application.setStyleSheet(
-        Template(sized).substitute(
-            asdict(tokens),
-            fluid_first=tokens.fluid[0],
-            chevron=chevron.as_posix(),
-            check=check.as_posix(),
-        )
+    sized = _PIXELS.sub(lambda found: f"{round(int(found[1]) * scale)}px", template)
+    return Template(sized).substitute(
+        asdict(tokens),
+        fluid_first=tokens.fluid[0],
+        chevron=chevron.as_posix(),
+        check=check.as_posix(),
     )
 
 
