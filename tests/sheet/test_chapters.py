@@ -6,6 +6,7 @@ import unicodedata
 from datetime import date
 from pathlib import Path
 from typing import Any
+from xml.etree import ElementTree
 
 import numpy as np
 import pytest
@@ -15,11 +16,13 @@ from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed
 from urgens.document import Build, BuildErrors, demo, demo_names, with_changes, with_setup
-from urgens.quantity import FORCE, LENGTH, PRESSURE, UnitSystem, show
+from urgens.quantity import FORCE, LENGTH, PRESSURE, ShownFigure, UnitSystem, show
+from urgens.sheet.blocks import drawings_in
 from urgens.sheet.chapters import ALL, CHAPTERS, bound
 from urgens.sheet.chapters.told import SheetContext
 from urgens.sheet.files import SheetRequest, set_sheet, write_solution
-from urgens.sheet.table import Table
+from urgens.sheet.lock_pictures import lock_picture
+from urgens.sheet.table import Cell, Table
 from urgens.solve import AxleName, press, solve
 
 MARGIN = 14.0 / 25.4 * 72.0  # pt that Pages leaves around
@@ -92,7 +95,9 @@ def test_outline_page_numbers_and_paper(dressed: QApplication, tmp_path: Path, p
         assert number is not None
         assert letters(str(one["/Title"])) in pages[number]
     for at, page in enumerate(pages, start=1):
-        assert letters(f"page {at} of {len(pages)}") in page
+        assert letters(f"Page {at} of {len(pages)}") in page
+        assert letters("Tarn") in page  # which vehicle, and which day
+        assert letters(f"Brake build sheet, {date.today()}") in page
 
 
 @pytest.mark.parametrize("name", demo_names())
@@ -140,8 +145,9 @@ def test_the_wall_has_settings_locks_and_what_holds_the_vehicle() -> None:
         demo("roadster"), {"open_items": [{"what": "Clip", "place": "L6", "holds_vehicle": True}]}
     )
     said = blocks_of(build, "wall")
-    assert "'Rear valve, setting', '3.5', 'turns', ''" in said
-    assert "'Rear valve, knee at 3.5 turns', '22.2', 'bar'" in said
+    assert "name='Rear valve, setting', number='3.5', unit='turns', mark=''" in said
+    assert "Turns or notches from the end stop: count from the stop" in said
+    assert "name='Rear valve, knee at 3.5 turns', number='22.2', unit='bar'" in said
     assert "Holds the vehicle: still open: Clip, L6" in said
     assert "REAR FIRST" in blocks_of(bed("library"), "wall")
     many = [{"name": f"Load {n}", "front_axle": "372 kg", "rear_axle": "408 kg",
@@ -213,10 +219,61 @@ def test_a_layout_is_drawn_where_somebody_draws_it() -> None:
     )
 
 
-def test_widths_of_columns_follow_their_cells() -> None:
-    table = Table("x", ("a", "b"), (("1", "a long story of many words"), ("2", "short")))
-    assert table.shares[1] > 2 * table.shares[0]
-    assert 98 <= sum(table.shares) <= 102
+def test_a_bearing_to_the_rear_is_said_to_the_rear() -> None:
+    said = blocks_of(with_changes(demo("roadster"), {"master.bar_offset": "-1.98 mm"}), "wall")
+    assert "name='Bar, to the rear', number='1.98', unit='mm'" in said
+    assert "towards the rear cylinder" in said
+
+
+def test_columns_of_figures_are_set_to_the_right() -> None:
+    cell = Cell(ShownFigure("12.5", "mm"))
+    table = Table("x", ("a", "b", "c"), (("1", cell, "words"), ("2", "not known", "words")))
+    assert table.figures == (False, True, False)
+
+
+@pytest.mark.parametrize("axle", AxleName)
+def test_who_locks_first_is_seen_without_colour(axle: AxleName) -> None:
+    """One wheel black, the front's to the left; none where nothing locks."""
+    drawn = ElementTree.fromstring(lock_picture(axle).svg)
+    wheels = list(drawn.iter("{http://www.w3.org/2000/svg}circle"))
+    black = [float(one.attrib["cx"]) for one in wheels if one.attrib["fill"] != "#FFFFFF"]
+    places = sorted(float(one.attrib["cx"]) for one in wheels)
+    assert black == {AxleName.NONE: [], AxleName.FRONT: places[:1], AxleName.REAR: places[1:]}[axle]
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_no_words_are_smaller_than_eight_and_a_half_points(
+    dressed: QApplication, name: str
+) -> None:
+    """Of the document, and of the plots by the size that they are put in."""
+    document = set_sheet(solve(demo(name)), UnitSystem.METRIC)
+    block, smallest = document.document.begin(), 99.0
+    while block.isValid():
+        place = block.begin()
+        while not place.atEnd():
+            smallest = min(smallest, place.fragment().charFormat().font().pointSizeF())
+            place += 1
+        block = block.next()
+    assert smallest >= 8.5
+    for one in drawings_in(document.bound.blocks):
+        drawn = ElementTree.fromstring(one.svg)
+        sizes = [
+            float(node.attrib["font-size"]) for node in drawn.iter() if "font-size" in node.attrib
+        ]
+        scale = one.wide * 72.0 / float(drawn.attrib["viewBox"].split()[2])
+        assert all(size * scale >= 8.5 for size in sizes), one.words
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_what_stands_side_by_side_is_not_cut_by_the_end_of_a_page(
+    dressed: QApplication, name: str
+) -> None:
+    document = set_sheet(solve(demo(name)), UnitSystem.METRIC).document
+    layout, high = document.documentLayout(), document.pageSize().height()
+    for frame in document.rootFrame().childFrames():
+        if frame.childFrames():
+            box = layout.frameBoundingRect(frame)
+            assert box.top() // high == (box.bottom() - 5.0) // high or box.height() > high
 
 
 # --- photographs -------------------------------------------------------------------------------

@@ -168,12 +168,18 @@ def test_every_demo_build_has_its_wall_on_one_page_and_few_in_all(
 
 def test_a_layout_has_its_lines_bends_and_what_is_bought(roadster: Build) -> None:
     sheet = content(solve(with_layout(sound())), UnitSystem.METRIC, DAY)
-    lines, bends, buy = sheet.laid
+    lines, buy = sheet.laid
+    bent = sheet.bent[2]
     cut = show(routed_of("L3").length, LENGTH, UnitSystem.METRIC)
     assert lines.rows[2][:2] == ("3", "Valve body to left front hose")
     assert lines.rows[2][4] == str(cut)
-    assert bends.rows[2][1] == "nut 3/8-24"
-    assert bends.rows[2][2].startswith("187.0 mm, 0.0 deg, 90.0 deg; ")
+    assert bent.table.title == "3: Valve body to left front hose"
+    assert bent.first == "nut 3/8-24"
+    assert bent.table.rows[0] == ("1", "187.0 mm", "", "90.0 deg")
+    drawn = ElementTree.fromstring(bent.drawing.svg)
+    dots = list(drawn.iter("{http://www.w3.org/2000/svg}circle"))
+    assert len(dots) == len(bent.table.rows)  # a bend each, and where it begins
+    assert "lengths of 7.6 m" in buy.title  # one system of units
     assert ("Fittings", "Tee", "1", "3 × 3/8-24 inverted", "☐") in buy.rows
     assert content(solve(bed("bakery")), UnitSystem.METRIC, DAY).laid == ()
 
@@ -247,7 +253,7 @@ def test_csv_has_a_row_for_each_figure_with_its_unit(bakery: Build, tmp_path: Pa
     assert {len(row) for row in rows} == {7}
     assert ["build", "", "name", "", "Wexcombe", "", ""] in rows
     assert ["Vehicle and brakes", "Rear", "Wheel cylinder", "", "0.875", "in", ""] in rows
-    assert ["For the wall", "", "Rear valve, knee", "", "375", "psi", ""] in rows
+    assert ["For the wall", "Set this", "Rear valve, knee", "", "375", "psi", ""] in rows
     assert any(row[1:3] == ["finding", "danger"] for row in rows)
     foot = next(row for row in rows if row[2] == "Foot")
     assert foot[4:6] == ["60", "lbf"]
@@ -294,7 +300,8 @@ def test_names_that_are_markup_are_drawn_as_they_stand(
     document = set_sheet(solution, UnitSystem.INCH)
     text = document.document.toPlainText()
     assert text.count(MARKUP) >= 2
-    assert text.count("\N{OBJECT REPLACEMENT CHARACTER}") == 1  # the chart, in its place
+    # The chart, in its place, and a picture of each load on each road.
+    assert text.count("\N{OBJECT REPLACEMENT CHARACTER}") == 1 + 3 * 3
 
     path = tmp_path / "sheet.html"
     write(odd(bakery, 3), path)
@@ -307,9 +314,9 @@ def test_a_legend_of_many_load_cases_names_a_few(bakery: Build) -> None:
     box = min(float(one.attrib["y"]) for one in drawn.iter("{http://www.w3.org/2000/svg}rect"))
     said = [str(one.text) for one in drawn.iter("{http://www.w3.org/2000/svg}text")]
 
-    assert "… and 54 more load cases" in said
-    assert sum(one.startswith("<img") for one in said) == 6
-    assert box > 200  # px: most of the plot stays free
+    assert "… and 57 more load cases" in said
+    assert sum(one.startswith("<img") for one in said) == 3
+    assert box > float(drawn.attrib["viewBox"].split()[3]) * 0.4  # half of the plot stays free
     assert len(list(drawn.iter("{http://www.w3.org/2000/svg}polyline"))) == 61
 
 

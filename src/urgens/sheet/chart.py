@@ -8,9 +8,10 @@ from urgens.sheet.plot import INK, REAR, Plot
 from urgens.solve import Solution, ideal_pressures
 
 POINTS = 200
+WIDE, HIGH, PER_INCH = 2.8, 2.25, 100.0  # inches, and px of one
 DASHES = ("6 2", "2 2", "6 2 1 2")
 # Of the legend
-MOST_NAMED = 6
+MOST_NAMED = 3
 MOST_LETTERS = 30
 
 
@@ -26,7 +27,8 @@ def pressure_chart(solution: Solution, units: UnitSystem | Units) -> bytes:
     z = np.linspace(0.0, 1.2, POINTS)
     ideal_front, ideal_rear = (p / scale for p in ideal_pressures(made, cases, z))
     inside = ideal_rear[ideal_front <= front.max()]
-    plot = Plot(float(front.max()), 1.15 * max(float(rear.max()), float(inside.max(initial=0.0))))
+    most = 1.15 * max(float(rear.max()), float(inside.max(initial=0.0)))
+    plot = Plot(float(front.max()), most, WIDE * PER_INCH, HIGH * PER_INCH)
     looks = [
         f'stroke="{INK}" stroke-width="0.9"'
         + ("" if index == solution.case else f' stroke-dasharray="{DASHES[index % len(DASHES)]}"')

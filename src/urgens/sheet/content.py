@@ -4,6 +4,7 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date
+from itertools import combinations_with_replacement, pairwise
 
 import numpy as np
 
@@ -11,6 +12,7 @@ from urgens.document import Build
 from urgens.guidance import Finding, findings
 from urgens.guidance.words.cautions import CAUTIONS
 from urgens.quantity import FORCE, LENGTH, PRESSURE, ShownFigure, Units, UnitSystem, show, written
+from urgens.sheet.bends import BentLine, bent_lines
 from urgens.sheet.fitted import Parts, fitted, known_words
 from urgens.sheet.laid import laid_tables
 from urgens.sheet.table import Cell, Table
@@ -18,6 +20,9 @@ from urgens.solve import ICE, WET, AxleName, Solution, press
 from urgens.solve.corner import corner_locks
 from urgens.solve.lock import FirstLock
 
+COLUMNS = 3  # of what is fitted
+HEAD_ROWS = 2  # that a part's heading is as tall as
+LABEL, VALUE = 21, 21  # letters that go on a line of such a column
 LIMITS = (
     "One vehicle, level straight road, steady press; no anti-lock unit, cornering, fade or wear in "
     "these figures. Engine drag is counted where it is given. Friction and the grip of the tyres "
@@ -38,10 +43,11 @@ class Sheet:
     printed: str
     known: str
     unseen: Mapping[str, str]  # figures nobody found out: assumed or planned, by path
-    columns: tuple[Parts, Parts]
+    columns: tuple[Parts, ...]
     presses: Table
     locks: Table
     laid: tuple[Table, ...]
+    bent: tuple[BentLine, ...]
     findings: tuple[Finding, ...]
     cautions: tuple[str, ...]
     limits: str
@@ -49,7 +55,7 @@ class Sheet:
     @property
     def tables(self) -> tuple[Table, ...]:
         """All tables, in their order."""
-        return self.presses, self.locks, *self.laid
+        return self.presses, self.locks, *self.laid, *(one.table for one in self.bent)
 
 
 def content(
@@ -72,17 +78,27 @@ def content(
         presses=_presses(solution, units),
         locks=_locks(solution, units),
         laid=laid_tables(build, units, base),
+        bent=bent_lines(build, units),
         findings=findings(solution, units),
         cautions=CAUTIONS,
         limits=f"{LIMITS} {CORNER}" if build.targets.corner else LIMITS,
     )
 
 
-def _columns(parts: Parts) -> tuple[Parts, Parts]:
-    """Return parts in two columns of about one length, in their order."""
-    tall = [len(rows) + 2 for _, rows in parts]
-    cut = min(range(1, len(parts) + 1), key=lambda at: abs(sum(tall[:at]) - sum(tall[at:])))
-    return parts[:cut], parts[cut:]
+def _columns(parts: Parts) -> tuple[Parts, ...]:
+    """Return parts in columns of about one length, in their order."""
+    tall = [HEAD_ROWS + sum(_lines(*row) for row in rows) for _, rows in parts]
+    cuts = combinations_with_replacement(range(len(parts) + 1), COLUMNS - 1)
+    ends = min(cuts, key=lambda cut: max(sum(tall[a:b]) for a, b in _between(cut, len(parts))))
+    return tuple(parts[a:b] for a, b in _between(ends, len(parts)))
+
+
+def _lines(label: str, value: str) -> int:
+    return max(-(-len(label) // LABEL), -(-len(value) // VALUE))
+
+
+def _between(cuts: tuple[int, ...], count: int) -> list[tuple[int, int]]:
+    return [*pairwise((0, *cuts, count))]
 
 
 def _presses(solution: Solution, units: UnitSystem | Units) -> Table:

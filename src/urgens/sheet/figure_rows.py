@@ -3,7 +3,17 @@
 from collections.abc import Iterator
 
 from urgens.quantity import ShownFigure
-from urgens.sheet.blocks import Big, Block, Bound, Columns, Findings, Paragraphs, Rows
+from urgens.sheet.blocks import (
+    Big,
+    Block,
+    Bound,
+    Columns,
+    Findings,
+    Paragraphs,
+    Pictured,
+    Rows,
+    one_by_one,
+)
 from urgens.sheet.table import MARKS, Cell
 
 HEADS = ("chapter", "part", "item", "column", "figure", "unit", "known")
@@ -15,7 +25,7 @@ def figure_rows(bound: Bound) -> list[Row]:
     rows: list[Row] = [HEADS, ("build", "", "name", "", bound.title, "", "")]
     rows.append(("build", "", "printed", "", bound.printed, "", ""))
     for chapter in bound.chapters:
-        for block in chapter.blocks:
+        for block in one_by_one(chapter.blocks):
             rows += ((chapter.title, *row) for row in _of(block))
     return rows
 
@@ -23,8 +33,9 @@ def figure_rows(bound: Bound) -> list[Row]:
 def _of(block: Block) -> Iterator[Row]:
     match block:
         case Big():
-            for name, number, unit, mark in block.rows:
-                yield "", name, "", *_split(Cell(ShownFigure(number, unit), _of_mark(f" {mark}")))
+            for name, number, unit, mark, _ in block.figures:
+                figure = ShownFigure(number, unit)
+                yield block.title, name, "", *_split(Cell(figure, _of_mark(f" {mark}")))
         case Columns():
             for parts in block.parts:
                 for place, rows in parts:
@@ -35,6 +46,10 @@ def _of(block: Block) -> Iterator[Row]:
             for row in table.rows:
                 for head, cell in zip(table.heads[1:], row[1:], strict=True):
                     yield table.title, row[0], head, *_split(cell)
+        case Pictured():
+            for name, cells in block.rows:
+                for head, (words, _) in zip(block.heads[1:], cells, strict=True):
+                    yield block.title, name, head, *_split(words)
         case Findings():
             for one in block.findings:
                 yield "finding", one.severity.word, one.code, one.message, "", ""

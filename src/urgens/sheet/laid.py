@@ -1,4 +1,4 @@
-"""The layout on the sheet: each line's cut and bends for the bench, and what is bought."""
+"""The layout on the sheet: each line's cut for the bench, and what is bought."""
 
 from collections.abc import Iterator
 
@@ -10,7 +10,7 @@ from urgens.guidance.words.trade import item_name, item_sold_as
 from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.kit import buying_list
 from urgens.plumbing.shopping import SAW, STOCK
-from urgens.quantity import ANGLE, LENGTH, ShownFigure, Units, UnitSystem, show, shown, unit_shown
+from urgens.quantity import LENGTH, ShownFigure, Units, UnitSystem, show, shown, unit_shown
 from urgens.sheet.table import Cell, Table
 
 
@@ -36,15 +36,7 @@ def laid_tables(
         )
         for line in lines
     )
-    bends = tuple(
-        (line.id.removeprefix("L"), *_bends(made[line.id], units))
-        for line in lines
-        if line.id in made and made[line.id].sheet is not None
-    )
     found = [Table("Lines", ("Line", "From and to", "Tube", "Nuts and flares", "Cut"), rows)]
-    if bends:
-        heads = ("Line", "On before the first flare", "Feed, turn, bend; last straight")
-        found.append(Table("Bend sheet", heads, bends))
     return (*found, *_to_buy(build, units, before))
 
 
@@ -54,19 +46,6 @@ def _cut(line: MadeLine | None, units: UnitSystem | Units) -> str:
     if line.sheet is None:
         return "cannot be bent as drawn"
     return Cell(show(line.length, LENGTH, units))
-
-
-def _bends(line: MadeLine, units: UnitSystem | Units) -> tuple[str, str]:
-    sheet = line.sheet
-    assert sheet is not None
-    rows = zip(sheet.feed, sheet.rotation, line.settings, strict=True)
-    bends = [
-        f"{show(feed, LENGTH, units)}, {show(turn, ANGLE, units)}, {show(angle, ANGLE, units)}"
-        for feed, turn, angle in rows
-    ]
-    bends.append(str(show(sheet.last, LENGTH, units)))
-    first = [f"nut {end.nut}" for end in line.line.ends[:1]]
-    return ", ".join([*first, *line.line.slide_on_first]) or "nothing", "; ".join(bends)
 
 
 def _to_buy(build: Build, units: UnitSystem | Units, before: Build | None) -> Iterator[Table]:
@@ -84,7 +63,7 @@ def _to_buy(build: Build, units: UnitSystem | Units, before: Build | None) -> It
     )  # fmt: skip
     if rows:
         inches = unit_shown(LENGTH, units) == "in"
-        sold = STOCK.text if inches else f"{STOCK.text} ({STOCK.value:.1f} m)"
+        sold = STOCK.text if inches else f"{STOCK.value:.1f} m"
         heads = ("Where", "What", "How many", "To look at, and why", "Came")
         yield Table(f"To buy, tube in lengths of {sold}", heads, rows)
 

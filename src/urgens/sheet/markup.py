@@ -6,7 +6,7 @@ from functools import lru_cache
 from typing import TYPE_CHECKING
 
 from urgens.data import FOLDER
-from urgens.sheet.blocks import Bound, Drawing, Picture, Pictures
+from urgens.sheet.blocks import Bound, Drawing, Picture, Pictures, drawings_in
 
 if TYPE_CHECKING:
     from jinja2 import Environment
@@ -33,8 +33,8 @@ def html(bound: Bound) -> str:
 
     bound: the chapters. Source: HTML 5, by the shipped template.
     """
-    blocks = [block for chapter in bound.chapters for block in chapter.blocks]
-    inline = {one: _inline(one.svg, n) for n, one in enumerate(blocks) if isinstance(one, Drawing)}
+    blocks = bound.blocks
+    inline = {one: _inline(one.svg, n) for n, one in enumerate(drawings_in(blocks))}
     pictures = [one for block in blocks if isinstance(block, Pictures) for one in block.pictures]
     data = {one: f"data:image/png;base64,{base64.b64encode(one.png).decode()}" for one in pictures}
     return rendered("page.html", bound=bound, inline=inline, data=data)
@@ -48,15 +48,26 @@ def _inline(svg: bytes, number: int) -> str:
 
 
 def rich_text(
-    bound: Bound, marks: dict[Drawing, str], sources: dict[Picture, str], anchor: str
+    bound: Bound,
+    marks: dict[Drawing, str],
+    sources: dict[Picture, str],
+    anchor: str,
+    larger: float = 1.0,
 ) -> str:
     """Return the chapters in the subset of HTML that Qt's documents set.
 
     bound: the chapters; marks: words that stand where drawings are put [text]; sources:
-    of pictures [text]; anchor: what names of chapters begin with [text].
+    of pictures [text]; anchor: what names of chapters begin with [text]; larger: what hangs on the
+    wall, than it is at least [-].
     """
     return rendered(
-        "document.html", bound=bound, marks=marks, sources=sources, anchor=anchor, breaks=BREAKS
+        "document.html",
+        bound=bound,
+        marks=marks,
+        sources=sources,
+        anchor=anchor,
+        breaks=BREAKS,
+        larger=larger,
     )
 
 

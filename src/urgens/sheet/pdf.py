@@ -5,11 +5,12 @@ import uuid
 from collections.abc import Iterator
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QBuffer, QByteArray, QMarginsF, QRect, QRectF, QSizeF, Qt, QUrl
+from PySide6.QtCore import QBuffer, QByteArray, QLineF, QMarginsF, QRect, QRectF, QSizeF, Qt, QUrl
 from PySide6.QtGui import (
     QAbstractTextDocumentLayout,
     QFont,
     QFontDatabase,
+    QFontMetricsF,
     QGuiApplication,
     QImage,
     QPageLayout,
@@ -22,12 +23,14 @@ from PySide6.QtGui import (
     QTextCursor,
     QTextDocument,
     QTextFormat,
+    QTextTable,
 )
 from PySide6.QtSvg import QSvgRenderer
 
 from urgens.data import font_files
-from urgens.sheet.blocks import Block, Bound, Drawing, Picture, Pictures
+from urgens.sheet.blocks import Block, Bound, Drawing, Picture, Pictures, drawings_in
 from urgens.sheet.markup import rich_text
+from urgens.sheet.plot import INK
 
 if TYPE_CHECKING:
     from PySide6.QtPrintSupport import QPrinter
@@ -35,8 +38,12 @@ if TYPE_CHECKING:
 DRAWING = QTextFormat.ObjectTypes.UserObject + 1
 NUMBER = QTextFormat.Property.UserProperty + 1  # of a drawing
 DOTS = 300  # per inch, of the layout
-MARGIN = 14.0  # mm
+MARGIN, TOP = 14.0, 21.0  # mm
+SMALLEST = 8.5  # pt of any words
+WALL = (1.6, 1.5, 1.4, 1.3, 1.2, 1.1, 1.0, 0.92, 0.85)  # of its size, the largest that fits a page
 LINE = 4.0  # dots inside its first line
+HEAD = 13.0  # pt of the vehicle's name on each page
+MUTED = "#5C574B"
 FACE = "IBM Plex Sans Condensed"
 
 
@@ -77,21 +84,29 @@ class _Drawings(QPyTextObject):
 
 
 class Pages:
-    """Markup set on pages of A4 or Letter: `title` and `what` it is stand on each."""
+    """Markup set on pages of A4 or Letter: `title`, `what` it is and the `day` stand on each."""
 
-    def __init__(self, title: str, what: str, *, points: int = 8, letter: bool = False) -> None:
-        self._title, self._what = title, what
+    def __init__(
+        self,
+        title: str,
+        what: str,
+        *,
+        day: str = "",
+        points: float = SMALLEST,
+        letter: bool = False,
+    ) -> None:
+        self._title, self._what, self._day = title, what, day
         self._layout = QPageLayout(
             QPageSize(QPageSize.PageSizeId.Letter if letter else QPageSize.PageSizeId.A4),
             QPageLayout.Orientation.Portrait,
-            QMarginsF(MARGIN, MARGIN, MARGIN, MARGIN),
+            QMarginsF(MARGIN, TOP, MARGIN, MARGIN),
             QPageLayout.Unit.Millimeter,
         )
         self.document = QTextDocument()
         self.document.setDocumentMargin(0)
         self._metrics = self._writer(QBuffer())
         self.document.documentLayout().setPaintDevice(self._metrics)
-        self.document.setDefaultFont(QFont(FACE, points))
+        self.document.setDefaultFont(_face(points))
         self.document.setPageSize(QSizeF(self._layout.paintRectPixels(DOTS).size()))
 
     @property
@@ -109,7 +124,7 @@ class Pages:
         box = self._layout.paintRectPixels(DOTS)
         painter.save()
         painter.translate(box.topLeft())
-        self._paint_foot(painter, page)
+        self._paint_edges(painter, page)
         painter.setClipRect(QRectF(0, 0, box.width(), box.height()))  # of the page alone
         painter.translate(0, -page * box.height())
         context = QAbstractTextDocumentLayout.PaintContext()
@@ -170,35 +185,98 @@ class Pages:
         writer.setCreator("Urgens")
         return writer
 
-    def _paint_foot(self, painter: QPainter, page: int) -> None:
+    def _paint_edges(self, painter: QPainter, page: int) -> None:
+        """Paint over the page which vehicle it is of, what it is and the day; its number below."""
         box = self._layout.paintRectPixels(DOTS)
-        painter.setFont(QFont(FACE, 7))
-        painter.setPen("#5C574B")
+        right = Qt.AlignmentFlag.AlignRight
+        head = QRectF(0, -DOTS * 0.31, box.width(), DOTS * 0.24)
+        what = f"{self._what[:1].upper()}{self._what[1:]}"
+        painter.setFont(_face(SMALLEST))
+        painter.setPen(MUTED)
+        words = ", ".join(filter(None, (what, self._day)))
+        painter.drawText(head, right | Qt.AlignmentFlag.AlignBottom, words)
+        room = head.width() - QFontMetricsF(painter.font(), self._metrics).horizontalAdvance(words)
         foot = QRectF(0, box.height() + DOTS * 0.1, box.width(), DOTS * 0.3)
-        flags = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop
-        painter.drawText(foot, flags, f"{self._title}, page {page + 1} of {self.pages}")
+        painter.drawText(
+            foot, right | Qt.AlignmentFlag.AlignTop, f"Page {page + 1} of {self.pages}"
+        )
+        painter.setFont(_face(HEAD, bold=True))
+        painter.setPen(INK)
+        metrics = QFontMetricsF(painter.font(), self._metrics)
+        title = metrics.elidedText(self._title, Qt.TextElideMode.ElideRight, room - DOTS * 0.2)
+        painter.drawText(head, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignBottom, title)
+        painter.drawLine(QLineF(0, -DOTS * 0.05, box.width(), -DOTS * 0.05))
+
+
+def _face(points: float, *, bold: bool = False) -> QFont:
+    face = QFont(FACE)
+    face.setPointSizeF(points)
+    face.setBold(bold)
+    return face
 
 
 class SheetDocument(Pages):
     """Chapters with their drawings and pictures."""
 
     def __init__(self, bound: Bound, *, letter: bool = False) -> None:
-        super().__init__(bound.title, "brake build sheet", letter=letter)
-        blocks = [block for chapter in bound.chapters for block in chapter.blocks]
-        drawings = [block for block in blocks if isinstance(block, Drawing)]
-        secret = uuid.uuid4().hex  # which no name can hold
-        marks = {one: f"\N{LOZENGE}{secret}-{n}\N{LOZENGE}" for n, one in enumerate(drawings)}
-        self._anchor = f"{secret}-"
+        super().__init__(bound.title, "brake build sheet", day=bound.printed, letter=letter)
+        self._anchor = f"{uuid.uuid4().hex}-"  # which no name can hold
         self.bound = bound
-        sources = self._pictures(blocks)
-        self.document.setHtml(rich_text(bound, marks, sources, self._anchor))
+        sources = self._pictures(bound.blocks)
+        if bound.chapters and bound.chapters[0].name == "wall":
+            first = Bound(bound.title, bound.printed, bound.chapters[:1])
+            for larger in WALL:
+                self._set(first, sources, larger)
+                if self.pages == 1:
+                    break
+        else:
+            larger = 1.0
+        self._set(bound, sources, larger)
+        self._keep_tables_whole()
+        self._keep_together()
+
+    def _set(self, bound: Bound, sources: dict[Picture, str], larger: float) -> None:
+        """Set chapters, and put their drawings where their marks stand."""
+        drawings = [*drawings_in(bound.blocks)]
+        marks = {one: f"\N{LOZENGE}{self._anchor}{n}\N{LOZENGE}" for n, one in enumerate(drawings)}
+        self.document.setHtml(rich_text(bound, marks, sources, self._anchor, larger))
         handler = _Drawings(self.document, drawings)
         self.document.documentLayout().registerHandler(DRAWING, handler)
+        edit = QTextCursor(self.document)
+        edit.beginEditBlock()  # laid out once, not with each
         for number, one in enumerate(drawings):
             self._place(marks[one], number)
+        edit.endEditBlock()
         # WORKAROUND: what stands behind a replaced mark is otherwise never laid out.
         self.document.markContentsDirty(0, self.document.characterCount())
-        self._keep_together()
+
+    def _keep_tables_whole(self) -> None:
+        """Begin a page with what stands side by side where it would else be cut by its end."""
+        layout, high = self.document.documentLayout(), self.document.pageSize().height()
+        for frame in self.document.rootFrame().childFrames():
+            if not isinstance(frame, QTextTable) or not frame.childFrames():
+                continue
+            box = layout.frameBoundingRect(frame)
+            if int(box.top() // high) == int((box.bottom() - LINE) // high) or box.height() > high:
+                continue
+            before = frame.firstCursorPosition().block().previous()
+            if _heads(before):  # which goes with it
+                self._break_before(before)
+            else:
+                form = frame.frameFormat()
+                form.setPageBreakPolicy(QTextFormat.PageBreakFlag.PageBreak_AlwaysBefore)
+                frame.setFrameFormat(form)
+
+    def _break_before(self, block: QTextBlock) -> None:
+        cursor = QTextCursor(block)
+        form = cursor.blockFormat()
+        form.setPageBreakPolicy(QTextFormat.PageBreakFlag.PageBreak_AlwaysBefore)
+        cursor.setBlockFormat(form)
+
+    @property
+    def _wall_fits(self) -> bool:
+        """Whether the first chapter has no more than its page."""
+        return self.pages == 1 if len(self.bound.chapters) == 1 else self.starts[1][1] <= 1
 
     def _keep_together(self) -> None:
         """Begin a page with a heading that would else stay behind on the one before."""
@@ -209,10 +287,7 @@ class SheetDocument(Pages):
             while _heads(block) and block.next().isValid():  # headings under each other stay so
                 block = block.next()
             if block != first and int(self._top(first) // high) != int(self._top(block) // high):
-                cursor = QTextCursor(first)
-                form = cursor.blockFormat()
-                form.setPageBreakPolicy(QTextFormat.PageBreakFlag.PageBreak_AlwaysBefore)
-                cursor.setBlockFormat(form)
+                self._break_before(first)
             block = block.next()
 
     def _top(self, block: QTextBlock) -> float:
@@ -221,7 +296,7 @@ class SheetDocument(Pages):
         lines = block.layout()
         return top + (lines.lineAt(0).y() if lines.lineCount() else 0.0) + LINE
 
-    def _pictures(self, blocks: list[Block]) -> dict[Picture, str]:
+    def _pictures(self, blocks: tuple[Block, ...]) -> dict[Picture, str]:
         """Give the document the pictures; return what each is called in it."""
         pictures = [
             one for block in blocks if isinstance(block, Pictures) for one in block.pictures

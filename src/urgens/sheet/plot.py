@@ -20,7 +20,8 @@ LEFT = 46.0
 TOP = 8.0
 RIGHT = 14.0
 FOOT = 38.0
-LINE = 13.0  # px between two lines of the legend
+LINE = 14.0  # px between two lines of the legend
+TEXT = 12  # px, at a hundred an inch 8.6 pt
 TICKS = 6  # about so many on an axis
 
 Line = NDArray[np.float64]
@@ -95,7 +96,7 @@ class Plot:
     def legend(self, rows: Sequence[tuple[str, str]] | None = None) -> None:
         """Name the lines, in the lower right corner; rows: of names and looks, else as drawn."""
         shown = [*(self._named if rows is None else rows)]
-        width = 32 + 5.6 * max((len(name) for name, _ in shown), default=0)
+        width = 32 + 6.2 * max((len(name) for name, _ in shown), default=0)
         left, top = self.wide - RIGHT - width, self.high - FOOT - LINE * len(shown) - 6
         box = f'<rect x="{left - 4:.1f}" y="{top - 4:.1f}" width="{width:.1f}"'
         height = LINE * len(shown) + 6
@@ -105,13 +106,18 @@ class Plot:
             self.drawn.append(
                 f'<line x1="{left:.1f}" y1="{y:.1f}" x2="{left + 24:.1f}" y2="{y:.1f}" {look}/>'
             )
-            self.drawn.append(_text(left + 29, y + 4, name, "start", size=10))
+            self.drawn.append(_text(left + 29, y + 4, name, "start"))
 
     def svg(self) -> bytes:
         """Return it as SVG. Source: SVG 1.1."""
         head = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {self.wide:g} {self.high:g}"'
         return "\n".join(
-            [f'{head} font-family="{FACE}" font-size="11" fill="{INK}">', *self.drawn, "</svg>", ""]
+            [
+                f'{head} font-family="{FACE}" font-size="{TEXT}" fill="{INK}">',
+                *self.drawn,
+                "</svg>",
+                "",
+            ]
         ).encode()
 
 
@@ -134,6 +140,6 @@ def _rule(x1: float, y1: float, x2: float, y2: float, color: str) -> str:
     return f'<line {ends} stroke="{color}" stroke-width="0.6"/>'
 
 
-def _text(x: float, y: float, words: str, anchor: str, size: int = 11) -> str:
+def _text(x: float, y: float, words: str, anchor: str, size: int = TEXT) -> str:
     place = f'x="{x:.1f}" y="{y:.1f}" text-anchor="{anchor}" font-size="{size}"'
     return f"<text {place}>{escape(words)}</text>"

@@ -4,10 +4,6 @@ from dataclasses import dataclass
 
 from urgens.quantity import ShownFigure, number_of
 
-# Letters of a column that count for its width
-LEAST = 7
-MOST = 44
-WHOLE = 100
 # After a figure that nobody found out: assumed is what nobody typed, or is marked so; planned is
 # what the program chose.
 MARKS = {"assumed": " *", "planned": " †"}
@@ -39,9 +35,9 @@ class Table:
     rows: tuple[tuple[str, ...], ...]
 
     @property
-    def shares(self) -> tuple[int, ...]:
-        """How much of the width each column takes, of a hundred, by its longest cell."""
-        longest = [max(len(cell) for cell in column)
-                   for column in zip(self.heads, *self.rows, strict=True)]  # fmt: skip
-        wanted = [min(max(length, LEAST), MOST) for length in longest]
-        return tuple(round(WHOLE * one / sum(wanted)) for one in wanted)
+    def figures(self) -> tuple[bool, ...]:
+        """Which columns hold figures, and are set to the right."""
+        return tuple(
+            any(isinstance(cell, Cell) for cell in column)
+            for column in zip(*self.rows, strict=True)
+        )

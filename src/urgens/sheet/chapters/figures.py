@@ -2,9 +2,10 @@
 
 from collections.abc import Iterator
 
-from urgens.sheet.blocks import Block, Columns, Drawing, Findings, Paragraphs, Rows
+from urgens.sheet.bends import two_by_two
+from urgens.sheet.blocks import Beside, Block, Columns, Drawing, Findings, Paragraphs, Rows
 from urgens.sheet.chapters.told import SheetContext
-from urgens.sheet.chart import pressure_chart
+from urgens.sheet.chart import HIGH, WIDE, pressure_chart
 
 LAYOUT = "layout"  # the name of the drawing that is made elsewhere
 NOT_DRAWN = "The drawing is written by the window, or by: urgens plumb FILE -o layout.svg"
@@ -19,9 +20,8 @@ def vehicle(context: SheetContext) -> Iterator[Block]:
 def balance(context: SheetContext) -> Iterator[Block]:
     """Yield what the brakes give; context: of a build."""
     words = "Line pressures and the ideal line of each load"
-    yield Drawing(pressure_chart(context.solution, context.units), 3.55, 3.6, words)
-    yield Rows(context.sheet.presses)
-    yield Rows(context.sheet.locks)
+    chart = Drawing(pressure_chart(context.solution, context.units), WIDE, HIGH, words)
+    yield Beside((chart,), (Rows(context.sheet.presses), Rows(context.sheet.locks)), 40)
     yield Findings(context.sheet.findings)
     yield Paragraphs((f"Out of the model: {context.sheet.limits}",), "muted")
 
@@ -39,5 +39,7 @@ def layout(context: SheetContext) -> Iterator[Block]:
 
 def lines(context: SheetContext) -> Iterator[Block]:
     """Yield cut list, bend sheets and what is bought; context: of a build."""
-    for table in context.sheet.laid:
-        yield Rows(table)
+    found = context.sheet.laid
+    yield from (Rows(table) for table in found[:1])
+    yield from two_by_two(context.sheet.bent)
+    yield from (Rows(table) for table in found[1:])

@@ -15,7 +15,7 @@ from urgens.guidance.procedures.step_readings import shown_reading
 from urgens.guidance.tracing.chronicle import valve_name
 from urgens.quantity import PRESSURE, SPEED, TEMPERATURE, ShownFigure, shown, unit_shown
 from urgens.quantity.display import in_units
-from urgens.sheet.blocks import Block, Drawing, Paragraphs, Rows
+from urgens.sheet.blocks import Beside, Block, Drawing, Paragraphs, Rows
 from urgens.sheet.chapters.told import SheetContext
 from urgens.sheet.plot import INK, REAR, Plot
 from urgens.sheet.table import Cell, Table
@@ -89,9 +89,10 @@ def proved(context: SheetContext) -> Iterator[Block]:
             verdict, more = verdict_words(one.read, context.words)
             which = valve_name(one.valve)
             said = f"{which.capitalize()}, {one.run.at:%Y-%m-%d}: {verdict} {more}"
-            yield Paragraphs((said.rstrip(),), "lead")
             words = f"Out of the {which} against into it, as read, beside what the build expects"
-            yield Drawing(gauge_plot(one, one.run, context), 3.55, 3.0, words)
+            plot = Drawing(gauge_plot(one, one.run, context), 3.55, 3.0, words)
+            told = (Paragraphs((said.rstrip(),), "lead"), Paragraphs((f"{words}.",), "muted"))
+            yield Beside((plot,), told, 55)
     moved = [run for run in context.base.records if run.procedure == "prove-moving"]
     for run in moved:
         yield Paragraphs((_run_words(context, run),), "lead")

@@ -14,14 +14,16 @@ from urgens.guidance.procedures.records import title_of
 from urgens.physics.axle import AXLES
 from urgens.physics.valve import adjusted_knee
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, show, shown
-from urgens.sheet.blocks import Big, Block, Paragraphs, Rows
+from urgens.sheet.blocks import Big, BigFigure, Block, Drawing, Paragraphs, Pictured
 from urgens.sheet.chapters.told import SheetContext
 from urgens.sheet.fitted import counted_in
-from urgens.sheet.table import MARKS, Table
-from urgens.solve import AxleName, press
+from urgens.sheet.lock_pictures import WORDS, lock_picture
+from urgens.sheet.table import MARKS
+from urgens.solve import ICE, WET, AxleName, press
 
 # What is set by hand on a vehicle: settings, and what holds them.
-SET = ("pedal.pivot_to_pushrod", "pedal.pushrod_clearance", "master.bar_offset")
+BAR = "master.bar_offset"
+SET = ("pedal.pivot_to_pushrod", "pedal.pushrod_clearance", BAR)
 SET_OF_A_VALVE = ("knee", "slope", "turns", "close", "open", "pressure", "preload", "ball_angle")
 # What each figure rests on.
 LINE = ("pedal.", "booster.", "master.", "valves.")
@@ -36,16 +38,22 @@ PROOFS = {
 NEEDLESS = "not-needed"
 HELD = 2  # things that hold the vehicle, each in words
 MOST = 8  # findings and items: a wall is read in passing
+MINUS = "-\N{MINUS SIGN}"
+BLANK = "______________"
+NOTHING_HOLDS = "Nothing on record holds the vehicle."
 FOOT_OF_PAGE = "* rests on a figure that is only assumed, † on one that is planned."
 
 
 def wall(context: SheetContext) -> Iterator[Block]:
     """Yield what hangs on the wall; context: of a build."""
-    yield Big(tuple(_settings(context)))
-    yield Big(tuple(_pressures(context)))
-    yield Rows(_locks(context))
-    yield Paragraphs(tuple(_heeded(context)), "danger")
-    yield Paragraphs(tuple(_held(context)), "warning")
+    yield Big("Set this", tuple(_settings(context)))
+    yield Big("Expect this", tuple(_pressures(context)))
+    yield _locks(context)
+    heeded, held = tuple(_heeded(context)), tuple(_held(context))
+    if heeded:
+        yield Paragraphs(heeded, "danger")
+    yield Paragraphs(held or (NOTHING_HOLDS,), "warning" if held else "")
+    yield Paragraphs((_checked(context),))
     yield Paragraphs(context.sheet.cautions)
     yield Paragraphs((f"{FOOT_OF_PAGE} {context.sheet.known}",), "muted")
 
@@ -56,7 +64,7 @@ def _mark(context: SheetContext, *places: str) -> str:
     return next((mark.strip() for known, mark in MARKS.items() if known in told), "")
 
 
-def _settings(context: SheetContext) -> Iterator[tuple[str, str, str, str]]:
+def _settings(context: SheetContext) -> Iterator[BigFigure]:
     build = context.build
     units = context.units if isinstance(context.units, Units) else Units(context.units)
     places = [*SET]
@@ -68,19 +76,23 @@ def _settings(context: SheetContext) -> Iterator[tuple[str, str, str, str]]:
         if one is None or one.value is None:
             continue
         figure, mark = shown(one.value, one.kind, one.shown_in(units)), _mark(context, path)
-        unit = figure.unit or counted_in(build, path)
-        yield _name(path, one.entry.column), figure.number, unit, mark
+        unit, number = figure.unit or counted_in(build, path), figure.number
+        column, how = one.entry.column, f"{one.entry.help}: {one.entry.settled}"
+        if path == BAR and number.startswith(tuple(MINUS)):  # said to where the bearing is
+            number = number.lstrip(MINUS)
+            column, how = (words.replace("front", "rear") for words in (column, how))
+        yield BigFigure(_name(path, column), number, unit, mark, how)
         if path.endswith(".turns"):
             yield _knee_there(context, path, mark)
 
 
-def _knee_there(context: SheetContext, path: str, mark: str) -> tuple[str, str, str, str]:
+def _knee_there(context: SheetContext, path: str, mark: str) -> BigFigure:
     """Return the knee at an adjustable valve's setting."""
     valve = value_at(context.build, path.removesuffix(".turns"))
     knees = [knee.value for _, knee in valve.table]
     knee = show(float(adjusted_knee(valve.turns, valve.settings, knees)), PRESSURE, context.units)
     name = _name(path, f"knee at {valve.turns:g} {valve.counted}")
-    return name, knee.number, knee.unit, mark
+    return BigFigure(name, knee.number, knee.unit, mark, "Two gauges across the valve")
 
 
 def _name(path: str, column: str) -> str:
@@ -92,40 +104,58 @@ def _name(path: str, column: str) -> str:
     return f"{which.capitalize()}, {column.lower()}"
 
 
-def _pressures(context: SheetContext) -> Iterator[tuple[str, str, str, str]]:
+def _pressures(context: SheetContext) -> Iterator[BigFigure]:
     solution, targets = context.solution, context.build.targets
     effort = targets.comfortable_effort.value
     pressed = press(solution.system, np.array(effort), solution.standing, solution.surface)
-    for name, value, kind in (
-        ("Foot", effort, FORCE), ("Front line", float(pressed.front_pressure), PRESSURE),
-        ("Rear line", float(pressed.rear_pressure), PRESSURE),
-        ("Pedal travel", float(pressed.pedal_travel), LENGTH),
-    ):  # fmt: skip
+    load = solution.system.case_names[solution.case]
+    for name, value, kind, how in (
+        ("Foot", effort, FORCE, "A scale between foot and pad"),
+        ("Front line", float(pressed.front_pressure), PRESSURE, "A gauge at a front bleeder"),
+        ("Rear line", float(pressed.rear_pressure), PRESSURE, "A gauge at a rear bleeder"),
+        ("Pedal travel", float(pressed.pedal_travel), LENGTH, "A rule at the pad, from rest"),
+    ):
         mark = _mark(context, *RESTS[name])
         if math.isnan(value):
-            yield name, "beyond", "stroke or floor", mark
+            yield BigFigure(name, "beyond", "stroke or floor", mark, how)
             continue
         figure = show(value, kind, context.units)
-        yield name, figure.number, figure.unit, mark
-    mark = _mark(context, *RESTS["Deceleration"])
-    yield "Deceleration", f"{float(pressed.achieved_z):.2f}", "g", mark
+        yield BigFigure(name, figure.number, figure.unit, mark, how)
+    mark, how = _mark(context, *RESTS["Deceleration"]), f"{load}, on μ {solution.surface:.2f}"
+    yield BigFigure("Deceleration", f"{float(pressed.achieved_z):.2f}", "g", mark, how)
 
 
-def _locks(context: SheetContext) -> Table:
-    """Return who locks first for each load on each road, in one word."""
+def _locks(context: SheetContext) -> Pictured:
+    """Return who locks first for each load on each road, as pictures and in two words."""
     solution, mark = context.solution, _mark(context, *RESTS["Deceleration"])
     roads = [(at, solution.surfaces[at]) for at in solution.shown]
-    words = {AxleName.NONE: "nothing", AxleName.FRONT: "front", AxleName.REAR: "REAR FIRST"}
-    rows = [
-        (name, *(words[AxleName(int(solution.lock.axle[case, at]))] + mark for at, _ in roads))
+    found = [
+        (name, [AxleName(int(solution.lock.axle[case, at])) for at, _ in roads])
         for case, name in enumerate(solution.system.case_names)
     ]
-    rows.sort(key=lambda row: not any(cell.startswith("REAR") for cell in row[1:]))
-    if len(rows) > MOST:
-        more = f"… and {len(rows) - MOST} more loads"
-        rows = [*rows[:MOST], (more, *("see Balance" for _ in roads))]
-    heads = ("Load", *(f"μ {mu:.2f}" for _, mu in roads))
-    return Table("Who locks first", heads, tuple(rows))
+    found.sort(key=lambda row: AxleName.REAR not in row[1])
+    rows: list[tuple[str, tuple[tuple[str, Drawing | None], ...]]] = [
+        (name, tuple((WORDS[axle] + mark, lock_picture(axle)) for axle in axles))
+        for name, axles in found[:MOST]
+    ]
+    if len(found) > MOST:
+        rows.append(
+            (f"… and {len(found) - MOST} more loads", (("see Balance", None),) * len(roads))
+        )
+    heads = ("Load", *(f"{_road(context, mu)}μ {mu:.2f}" for _, mu in roads))
+    return Pictured("Who locks first", heads, tuple(rows))
+
+
+def _road(context: SheetContext, mu: float) -> str:
+    names = {ICE: "Ice, ", WET: "Wet, ", context.build.targets.surface: "Target, "}
+    return names.get(mu, "")
+
+
+def _checked(context: SheetContext) -> str:
+    """Return who looked at it, with room to sign."""
+    names = dict.fromkeys(run.checked_by for run in context.base.records if run.checked_by)
+    told = f"Checked, as recorded, by {', '.join(names)}. " if names else ""
+    return f"{told}Looked at by a qualified person: {BLANK} on {BLANK}"
 
 
 def _heeded(context: SheetContext) -> Iterator[str]:

@@ -15,8 +15,8 @@ from urgens.ui.stations.plumb import plan_art
 from urgens.ui.stations.plumb.laid import Laid
 from urgens.ui.stations.plumb.placing import Placing
 from urgens.ui.stations.plumb.plan_labels import NUMBER, LabelGround, PlanLabel, labels
-from urgens.ui.theme.paint import T
-from urgens.ui.widgets.label_placer import Box
+from urgens.ui.theme.paint import T, width
+from urgens.ui.widgets.label_placer import Box, overlap
 from urgens.ui.widgets.schematic import (
     Schematic,
     SchematicLine,
@@ -34,6 +34,9 @@ ZOOMS = (1.0, 1.25, 1.6, 2.0, 2.6, 3.4)
 ROD = 22.0  # px of the pushrod that stands out of a cylinder
 FIGURE = 70.0  # px of the figure beside a gauge
 DIAL_AWAY = 34.0  # px from a port to its gauge
+APART = 8.0  # px between a wheel's words and what is beside them
+LEAST_WORDS = 60.0  # px of a wheel's words, which hold a pressure as well
+WORDS_MOVED = (0.0, -14.0, 14.0, -28.0, 28.0, -42.0, 42.0, -56.0, 56.0)  # px, tried in turn
 MANY = 30  # parts; of more the words follow a little later
 MARK = 10.0  # px: half of the mark of what is found
 
@@ -240,10 +243,22 @@ class PlanScene(SchematicView):
         return [part for part in self.schematic.parts if part.where in named]
 
     def _wheel_words(self, part: SchematicPart) -> tuple[Box, bool]:
-        """Return where a wheel's words are, and whether they are on its right."""
+        """Return where a wheel's words are, and whether they are on its right.
+
+        Level with the wheel, else the least bit above or below at which they stand on no body.
+        """
         right = part.at[0] < self.extent[0] / 2
-        x = part.at[0] + part.size[0] / 2 + 8 if right else part.at[0] - part.size[0] / 2 - 98
-        return (x, part.at[1] - 18, 90.0, 36.0), right
+        wide = max(width(part.name, 15, 600), LEAST_WORDS) + APART
+        edge = part.at[0] + (part.size[0] / 2 + 8) * (1 if right else -1)
+        x = edge if right else edge - wide
+        bodies = [self._ground_of(one) for one in self.schematic.parts if one is not part]
+        boxes = [
+            (x, part.at[1] - 18 + moved, wide, 36.0)
+            for moved in WORDS_MOVED
+            if 0 <= part.at[1] - 18 + moved <= self.extent[1] - 36
+        ]
+        free = (box for box in boxes if not any(overlap(box, body) for body in bodies))
+        return next(free, boxes[0]), right
 
     def _at(self, port: str) -> float | None:
         for line in self._laid.plumbing.lines:
