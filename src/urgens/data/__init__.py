@@ -66,6 +66,13 @@ def chapter_titles() -> dict[str, str]:
     return titles
 
 
+@cache
+def sample_table(name: str) -> dict[str, Any]:
+    """Return what a page that is still empty shows, by its name."""
+    table: dict[str, Any] = _read("samples.toml")[name]
+    return table
+
+
 def _read(place: str) -> dict[str, Any]:
     return tomllib.loads(data_text(place))
 

@@ -6,6 +6,7 @@ from functools import partial
 from typing import Any
 
 import numpy as np
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QLineEdit, QVBoxLayout, QWidget
 
 from urgens.document.layout.layout import LineEnd
@@ -29,6 +30,7 @@ from urgens.ui.widgets.chooser import chooser
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.sample import Sample
 from urgens.ui.widgets.scrolled import rolled
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
@@ -224,6 +226,9 @@ class OldPage(Page):
         clear(self._list)
         if not made:
             self._list.addWidget(wrapped("muted", NOTHING))
+            draw = push_button("Draw lines", "quiet", lambda: self.place_asked.emit("drawn:"))
+            self._list.addWidget(draw, 0, Qt.AlignmentFlag.AlignLeft)
+            self._list.addWidget(Sample(self.session, "old-lines"))
         for place, (one, words) in enumerate(self.rows, start=1):
             number = one.line.id.removeprefix("L")
             name = f"{place}.  Line {number}, {line_name(self.laid.circuits, one.line)}"

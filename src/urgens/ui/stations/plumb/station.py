@@ -7,6 +7,8 @@ from urgens.ui.stations.plumb import PAGES
 from urgens.ui.stations.plumb.layout_page import LayoutPage
 from urgens.ui.widgets.paged import PagedStation
 
+NAMED = {"buy": "Buy", "drawn": "Lines"}
+
 
 class PlumbStation(PagedStation):
     """The layout as a plan, and the pages of what is made and bought for it."""
@@ -22,8 +24,8 @@ class PlumbStation(PagedStation):
     def go_to(self, where: str) -> bool:
         """Choose the part or the line that a finding names, or take a part into the hand."""
         word, _, kind = where.partition(":")
-        if word == "buy":
-            self.show_page_named("Buy")
+        if word in NAMED:
+            self.show_page_named(NAMED[word])
             return True
         if word == "put":
             self.show_page(0)

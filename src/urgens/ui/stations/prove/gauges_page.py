@@ -34,6 +34,7 @@ from urgens.ui.stations.prove.readings_table import ReadingsTable
 from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.sample import Sample
 from urgens.ui.widgets.worded import worded, wrapped
 
 NO_VALVE = (
@@ -94,6 +95,8 @@ class GaugesPage(Page):
         self.fit_one.setProperty("role", "quiet")
         self.fit_one.clicked.connect(lambda: self.place_asked.emit("valves.rear"))
         column.addWidget(self.fit_one, 0, Qt.AlignmentFlag.AlignLeft)
+        self.sample = Sample(self.session, "gauges")
+        column.addWidget(self.sample)
         column.addWidget(self.dials)
         self.axes = worded("", "heading"), worded("", "heading")
         column.addWidget(self.axes[0])
@@ -159,6 +162,7 @@ class GaugesPage(Page):
             widget.setVisible(there)
         self.empty.setVisible(not there)
         self.fit_one.setVisible(not there)
+        self.sample.setVisible(not there)
         self.found = next((one for one in read if one.valve == self.valve), None)
         if self.found is not None:
             self._show_found(self.found)

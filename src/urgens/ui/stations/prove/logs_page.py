@@ -29,6 +29,7 @@ from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.file_choice import CSV, file_to_read, file_to_write
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.sample import Sample
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -100,6 +101,8 @@ class LogsPage(Page):
         column = tight(QVBoxLayout(whole), 4)
         column.addLayout(self._head())
         column.addWidget(self.empty)
+        self.sample = Sample(self.session, "logs")
+        column.addWidget(self.sample)
         column.addWidget(self.state)
         column.addWidget(self.said_model)
         column.addWidget(self.said_beside)
@@ -158,6 +161,7 @@ class LogsPage(Page):
             widget.setVisible(there)
         self.beside_word.setVisible(len(logs) > 1)
         self.empty.setVisible(not there)
+        self.sample.setVisible(not there)
         self.state.setVisible(there)
         unit = unit_shown(PRESSURE, self.session.units)
         self.over_time.setText(f"Pressures, {unit}, over time, s")

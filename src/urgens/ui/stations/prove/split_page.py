@@ -32,6 +32,7 @@ from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.sample import Sample
 from urgens.ui.widgets.worded import passing, worded, wrapped
 
 WHAT = (
@@ -117,6 +118,8 @@ class SplitPage(Page):
         column.addWidget(self.verdict)
         column.addWidget(self.why)
         column.addWidget(wrapped("muted", WHAT))
+        self.sample = Sample(self.session, "real-split")
+        column.addWidget(self.sample)
         column.addStretch()
         return whole
 
@@ -153,6 +156,7 @@ class SplitPage(Page):
                    if isinstance(one, str)]  # fmt: skip
         self.why.setText("\n".join(missing))
         self.why.setVisible(bool(missing))
+        self.sample.setVisible(not told)
         self._show_runs()
         self._show_rests()
 

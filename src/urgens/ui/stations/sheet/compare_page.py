@@ -21,6 +21,7 @@ from urgens.ui.widgets.file_choice import BUILDS, file_to_read
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words
+from urgens.ui.widgets.sample import Sample
 from urgens.ui.widgets.worded import wrapped
 
 SIDE = 220  # px of the column
@@ -77,6 +78,9 @@ class ComparePage(Page):
         column.addWidget(self.unknown)
         self.unknown.hide()
         column.addWidget(self.table, 1)
+        self.sample = Sample(self.session, "compare")
+        column.addWidget(self.sample)
+        column.addStretch()
         return whole
 
     @property
@@ -138,6 +142,8 @@ class ComparePage(Page):
             self._here = None
         self._fill_menus(there)
         self.kinds.show_choices(SHOWN, self.shown)
+        self.sample.setVisible(self._chosen is None)
+        self.table.setVisible(self._chosen is not None)
         if self._chosen is None:
             self.rows = ()
             self.words.setText(NONE)

@@ -20,6 +20,7 @@ from urgens.ui.stations.sheet.history_form import HistoryForm
 from urgens.ui.stations.sheet.history_list import HistoryList, KindLegend
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.sample import Sample
 from urgens.ui.widgets.worded import worded, wrapped
 
 MOST = 12  # figures of a change that are told here
@@ -73,6 +74,9 @@ class HistoryPage(Page):
         rows.addWidget(self.empty)
         rows.addWidget(KindLegend())
         rows.addWidget(self.list, 1)
+        self.sample = Sample(session, "history")
+        rows.addWidget(self.sample)
+        rows.addStretch()
         self.lay_out(whole, side=SIDE)
         self.said.hide()
         session.file_changed.connect(self.seen.ask)  # saving adds to it
@@ -93,7 +97,9 @@ class HistoryPage(Page):
     def show_figures(self) -> None:
         """Show the history as it is now."""
         rows = chronicle(self.session.base)
-        self.empty.setVisible(not rows)
+        for widget in (self.empty, self.sample):
+            widget.setVisible(not rows)
+        self.list.setVisible(bool(rows))
         self.list.show_happened(rows)
         self.list.choose(self.chosen)
         self.choose(self.list.chosen)

@@ -20,6 +20,7 @@ from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.sample import Sample
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import passing, wrapped
 
@@ -100,6 +101,7 @@ class LadderPage(Page):
         self.cards = {}
         if not found:
             self._rows.addWidget(wrapped("muted", EMPTY))
+            self._rows.addWidget(Sample(self.session, "ladder"))
         for place, rung in enumerate(found, start=1):
             card = RungCard(place, rung, chosen=rung.name == self.session.setup)
             card.asked.connect(self.do)

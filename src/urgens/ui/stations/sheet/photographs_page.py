@@ -42,6 +42,7 @@ from urgens.ui.widgets.file_choice import ALL, files_to_read
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words, plain_label
+from urgens.ui.widgets.sample import Sample
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import passing, wrapped
 
@@ -123,6 +124,8 @@ class PhotographsPage(Page):
         self.cards = []
         if not shots:
             self._grid.addWidget(wrapped("muted", EMPTY), 0, 0)
+            self._grid.addWidget(Sample(self.session, "photographs"), 1, 0)
+            self._grid.setRowStretch(2, 1)
         for number, one in enumerate(shots):
             card = self._card(number, one, places)
             self._grid.addWidget(card, number // ACROSS, number % ACROSS)

@@ -1,12 +1,15 @@
 """Faults that were followed before, and what they came to."""
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from urgens.document.ledger.traces import TraceRun
 from urgens.guidance.faults.tables import tables
 from urgens.ui.session import Session
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.sample import Sample
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -42,6 +45,9 @@ class BeforePage(Page):
             self._rows.addWidget(wrapped("muted", _told(run)))
         if not self._ended:
             self._rows.addWidget(wrapped("muted", EMPTY))
+            follow = push_button("Follow a fault", "quiet", lambda: self.place_asked.emit("traces"))
+            self._rows.addWidget(follow, 0, Qt.AlignmentFlag.AlignLeft)
+            self._rows.addWidget(Sample(self.session, "before"))
         self._rows.addStretch()
 
 
