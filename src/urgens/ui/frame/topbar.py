@@ -36,6 +36,7 @@ from urgens.ui.theme.icons import icon
 from urgens.ui.theme.paint import metrics
 from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.plain import button_words, plain_label, point_out
+from urgens.ui.widgets.setup_menu import SetupMenu
 
 MANY_SETUPS = 2  # besides the build itself, from which on a list is shown
 # px; longer names elide
@@ -78,6 +79,8 @@ class TopBar(QFrame):
         self.more_setups.activated.connect(
             lambda index: session.set_setup(self.more_setups.itemData(index))
         )
+        self.setup_menu: SetupMenu = SetupMenu(session, "+")
+        self.setup_menu.setProperty("role", "add")
         self._setup_caption = _caption("Set-up")
         self._captions = _caption("Load"), _caption("Road")
         self.roads = self._segments(
@@ -134,6 +137,7 @@ class TopBar(QFrame):
         row.addWidget(self._setup_caption)
         row.addLayout(self._setup_row)
         row.addWidget(self.more_setups)
+        row.addWidget(self.setup_menu)
         row.addSpacing(10)
         row.addWidget(self._captions[0])
         row.addWidget(self.case)

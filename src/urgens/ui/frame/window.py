@@ -41,6 +41,7 @@ from urgens.ui.frame.recovery import Recovery, found
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.start_page import StartPage
 from urgens.ui.frame.stations import FIRST, OWN, STATIONS
+from urgens.ui.frame.toast import Toast
 from urgens.ui.frame.topbar import TopBar
 from urgens.ui.frame.units_dialog import UnitsDialog
 from urgens.ui.press.panel import PressPanel
@@ -88,6 +89,9 @@ class MainWindow(QMainWindow):
         self.start: StartPage | None = None
         self.commands: dict[str, QAction] = actions(self, self._do)
         self._undo, self._redo = undo_actions(self, session.undo_stack)
+        stack = session.undo_stack
+        self._undo.triggered.connect(lambda: self.toast.say(f"Taken back: {stack.redoText()}"))
+        self._redo.triggered.connect(lambda: self.toast.say(f"Done again: {stack.undoText()}"))
         session.drawers["layout"] = drawing_of
         self._build()
         self.bench.show_station(first)
@@ -111,6 +115,7 @@ class MainWindow(QMainWindow):
         session = self.session
         self.top = TopBar(session, self._menu)
         self.top.set_actions(self._undo, self._redo)
+        self.top.setup_menu.place_asked.connect(self._show_place)
         self.bench: StationStack = StationStack(session, STATIONS)
         self.bench.command_requested.connect(lambda name: self.commands[name].trigger())
         self.rail = Rail(session, STATIONS)
@@ -158,6 +163,8 @@ class MainWindow(QMainWindow):
         self._pages.addWidget(whole)
         dress_window(self)
         self.setCentralWidget(self._pages)
+        self.toast = Toast(self.bench)
+        self.top.setup_menu.said.connect(self.toast.say)
 
     def station(self, name: str) -> Station:
         """Return a station by its name."""

@@ -9,8 +9,7 @@ from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange, BuildErrors
 from urgens.document.edits.edit import dumped
-from urgens.document.edits.past import figure_words
-from urgens.document.edits.save_as import saved_as_setup, what_is_tried
+from urgens.document.edits.save_as import saved_as_setup
 from urgens.document.price_list import price_of
 from urgens.guidance.advice.setup_ladder import Rung, ladder
 from urgens.quantity import QuantityError
@@ -22,6 +21,7 @@ from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.sample import Sample
 from urgens.ui.widgets.scrolled import scrolled
+from urgens.ui.widgets.setup_menu import tried_words
 from urgens.ui.widgets.worded import passing, wrapped
 
 EMPTY = (
@@ -80,7 +80,7 @@ class LadderPage(Page):
     def show_figures(self) -> None:
         """Judge every set-up away from the hand, and say what a new one would hold."""
         session = self.session
-        self.tried.setText(_tried(session))
+        self.tried.setText(tried_words(session))
         base = session.base
         if self._of == (base, session.setup):
             return
@@ -177,17 +177,3 @@ class LadderPage(Page):
         self.name.clear()
         session.document.put(made, f"Set-up {name}")
         session.set_setup(name)
-
-
-def _tried(session: Session) -> str:
-    """Return what a new set-up would hold."""
-    if session.setup is not None:
-        return f"A copy of “{session.setup}”, which is looked at, to go on from."
-    changes = what_is_tried(session.document.saved, session.base)
-    if not changes:
-        return (
-            "Nothing was changed since the build was saved: it would start empty, like the build."
-        )
-    rows = [f"{name} {words}" for name, words in figure_words((session.base,), changes)]
-    more = f"; and {len(rows) - 4} more" if len(rows) > 4 else ""
-    return f"What was changed since the build was saved: {'; '.join(rows[:4])}{more}."

@@ -7,6 +7,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 
 from urgens.document import BuildChange
+from urgens.document.edits.setup_list import setup_line
 from urgens.guidance.advice.booster_setups import changed_for
 from urgens.guidance.words.setups import SetupRow, rows
 from urgens.quantity import ShownFigure, show, written
@@ -17,6 +18,7 @@ from urgens.ui.widgets.board import write
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.segment import segment
+from urgens.ui.widgets.setup_menu import SetupMenu
 from urgens.ui.widgets.worded import wrapped
 
 NAMES = 262.0  # px of the names
@@ -137,11 +139,17 @@ class SetUpsPage(Page):
             words="Every column is this build with a few figures changed. Choose one with a click, "
             "or with A and B: what you change then goes into it."
         )
+        self.menu, self.told = SetupMenu(session, "Set-ups"), wrapped("muted")
+        self.menu.setProperty("role", "kind")
+        self.menu.said.connect(self.told.setText)
+        self.menu.place_asked.connect(self.place_asked)
         self.column.addWidget(self.words)
+        self.column.addWidget(self.menu)
         for name, button in self.add.items():
             button.setCheckable(False)
             button.clicked.connect(partial(self._add, name))
             self.column.addWidget(button)
+        self.column.addWidget(self.told)
         self.column.addStretch()
         self.lay_out(self.table, side=200)
 
@@ -167,3 +175,4 @@ class SetUpsPage(Page):
         kept = range(len(self.session.base.setups))
         change = BuildChange(f"Set-up “{name}”", orders={"setups": [*kept, setup]})
         self.session.make(change, in_setup=False)
+        self.told.setText(setup_line(self.session.base, name))

@@ -9,6 +9,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.size import PAGES
 from urgens.ui.widgets.paged import Needs, PagedStation
 from urgens.ui.widgets.plain import point_out
+from urgens.ui.widgets.setup_menu import COMPARED
 
 
 class SizeStation(PagedStation):
@@ -30,4 +31,7 @@ class SizeStation(PagedStation):
 
     def go_to(self, where: str) -> bool:
         """Show the page of a part, not of a figure of it; tell whether it has one."""
+        if where == COMPARED:
+            self.show_page_named("Set-ups")
+            return True
         return where in self.sections and super().go_to(where)
