@@ -174,6 +174,7 @@ class TopBar(QFrame):
         self._fitted = room
         captioned = bool(self._setup_names)
         self.use.show()
+        self.setup_menu.show()
         self._setup_caption.setVisible(captioned)
         for caption in self._captions:
             caption.show()
@@ -186,6 +187,7 @@ class TopBar(QFrame):
             lambda: self._narrow(True),
             *(caption.hide for caption in self._captions),
             lambda: self.case.setMaximumWidth(CASE_NARROW),
+            self.setup_menu.hide,  # which Size has as well
         ]
         for leave_out in steps:
             if self._short() <= 0:
