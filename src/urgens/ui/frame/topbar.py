@@ -79,7 +79,7 @@ class TopBar(QFrame):
         self.more_setups.activated.connect(
             lambda index: session.set_setup(self.more_setups.itemData(index))
         )
-        self.setup_menu: SetupMenu = SetupMenu(session, "+")
+        self.setup_menu: SetupMenu = SetupMenu(session, "+ set-up")
         self.setup_menu.setProperty("role", "add")
         self._setup_caption = _caption("Set-up")
         self._captions = _caption("Load"), _caption("Road")
@@ -273,6 +273,7 @@ class TopBar(QFrame):
                 button.deleteLater()
             choices = [("A  Base", None), *(((f"B  {name}"), name) for name in names)]
             few = 0 < len(names) < MANY_SETUPS
+            self.setup_menu.setText("+" if names else "+ set-up")
             self.setups = self._segments(choices, self._session.set_setup, "Set-up") if few else []
             for button in self.setups:
                 self._setup_row.addWidget(button)

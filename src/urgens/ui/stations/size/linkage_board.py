@@ -23,6 +23,8 @@ AWAY = 20.0  # px between an arm and its dimension line
 ROOMY = 300.0  # px of height from which words stand beside the pin
 GRIP = 20.0  # px around the pin that take hold of it
 CATCH = 6.0  # px at which a hole that is there catches the pin
+SWEEP = 1.07  # of the arm's length, at which the pad's way is drawn
+CYLINDER, BOOSTER, EDGE = 58.0, 28.0, 8.0  # px beyond the rod's end, and beside all of it
 ROD = 86.0  # px of rod where its length is not known
 # Shares of the arm between which the pin is dragged
 LEAST = 0.1
@@ -99,7 +101,17 @@ class LinkageBoard(Board):
 
     @property
     def _per_metre(self) -> float:
-        return (self.down - TOP - FOOT) / self.session.build.pedal.pivot_to_pad.value
+        """Return the scale [px/m] at which arms, sweep and cylinder have room on both sides."""
+        made, (pad, pin, _) = self.session.build.pedal, self._angles
+        high = (self.down - TOP - FOOT) / made.pivot_to_pad.value
+        half = self.across / 2.0
+        right = SWEEP * made.pivot_to_pad.value * max(math.sin(pad), 0.0)
+        scales = [high, (half - EDGE) / max(right, 1e-9)]
+        if made.rod_length is not None:
+            left = made.rod_length.value - made.pivot_to_pushrod.value * min(math.sin(pin), 0.0)
+            body = CYLINDER + (BOOSTER if self.session.build.booster.fitted else 0.0)
+            scales.append((half - body) / left)
+        return max(min(scales), 1.0)
 
     @property
     def pivot(self) -> QPointF:
@@ -210,14 +222,14 @@ class LinkageBoard(Board):
         for color, start, end in ((T.fluid[1], 0.0, swing), (T.hair, swing, floor)):
             painter.setPen(pen(color, 6))
             painter.drawPolyline(
-                [self.at(length * 1.07, pad - start - (end - start) * s) for s in steps]
+                [self.at(length * SWEEP, pad - start - (end - start) * s) for s in steps]
             )
-        wall = self.at(length * 1.07, pad - floor)
+        wall = self.at(length * SWEEP, pad - floor)
         painter.setPen(pen(T.ink, 2))
         painter.drawLine(wall + QPointF(-3, -10), wall + QPointF(-3, 10))
         baseline = 22 if not self._up else -14
         at = wall + QPointF(-6, baseline)
-        low = QPointF(at.x(), min(at.y(), self.down - 4))  # never cut by the edge
+        low = QPointF(at.x(), min(max(at.y(), 14.0), self.down - 4))  # never cut by the edge
         write(painter, "floor", low, size=14, side="middle")
 
     def _draw_cylinder(self, painter: QPainter) -> None:
