@@ -1,4 +1,4 @@
-"""No painted word over another, over a figure, or beyond its drawing; a share of pages, others by `make fuzz`."""
+"""No painted word over another, over a figure, or beyond its drawing; `make fuzz`: all pages."""
 
 import importlib
 import pkgutil

@@ -106,7 +106,9 @@ class Pages:
         self.document.setDocumentMargin(0)
         self._metrics = self._writer(QBuffer())
         self.document.documentLayout().setPaintDevice(self._metrics)
-        self.document.setDefaultFont(_face(points))
+        face = QFont(FACE)
+        face.setPointSizeF(points)
+        self.document.setDefaultFont(face)
         self.document.setPageSize(QSizeF(self._layout.paintRectPixels(DOTS).size()))
 
     @property
@@ -191,26 +193,27 @@ class Pages:
         right = Qt.AlignmentFlag.AlignRight
         head = QRectF(0, -DOTS * 0.31, box.width(), DOTS * 0.24)
         what = f"{self._what[:1].upper()}{self._what[1:]}"
-        painter.setFont(_face(SMALLEST))
+        painter.setFont(_edge_face(SMALLEST))
         painter.setPen(MUTED)
         words = ", ".join(filter(None, (what, self._day)))
         painter.drawText(head, right | Qt.AlignmentFlag.AlignBottom, words)
-        room = head.width() - QFontMetricsF(painter.font(), self._metrics).horizontalAdvance(words)
+        room = head.width() - QFontMetricsF(painter.font()).horizontalAdvance(words)
         foot = QRectF(0, box.height() + DOTS * 0.1, box.width(), DOTS * 0.3)
         painter.drawText(
             foot, right | Qt.AlignmentFlag.AlignTop, f"Page {page + 1} of {self.pages}"
         )
-        painter.setFont(_face(HEAD, bold=True))
+        painter.setFont(_edge_face(HEAD, bold=True))
         painter.setPen(INK)
-        metrics = QFontMetricsF(painter.font(), self._metrics)
+        metrics = QFontMetricsF(painter.font())
         title = metrics.elidedText(self._title, Qt.TextElideMode.ElideRight, room - DOTS * 0.2)
         painter.drawText(head, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignBottom, title)
         painter.drawLine(QLineF(0, -DOTS * 0.05, box.width(), -DOTS * 0.05))
 
 
-def _face(points: float, *, bold: bool = False) -> QFont:
+def _edge_face(points: float, *, bold: bool = False) -> QFont:
+    """Return the face of what stands beside the page, in its dots on whatever it is painted."""
     face = QFont(FACE)
-    face.setPointSizeF(points)
+    face.setPixelSize(round(points * DOTS / 72.0))
     face.setBold(bold)
     return face
 
