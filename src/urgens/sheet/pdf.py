@@ -276,11 +276,6 @@ class SheetDocument(Pages):
         form.setPageBreakPolicy(QTextFormat.PageBreakFlag.PageBreak_AlwaysBefore)
         cursor.setBlockFormat(form)
 
-    @property
-    def _wall_fits(self) -> bool:
-        """Whether the first chapter has no more than its page."""
-        return self.pages == 1 if len(self.bound.chapters) == 1 else self.starts[1][1] <= 1
-
     def _keep_together(self) -> None:
         """Begin a page with a heading that would else stay behind on the one before."""
         high = self.document.pageSize().height()
