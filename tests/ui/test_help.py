@@ -7,17 +7,21 @@ from typing import Any
 
 import pytest
 from PySide6.QtCore import Qt, QTimer
+from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QLabel
 
 from tests.builds import bed
 from tests.ui.conftest import LEFT, page_of
 from urgens.document import Build, demo
+from urgens.guidance.words.filled import filled
 from urgens.guidance.words.scope import COMPUTES, COMPUTES_NOT
 from urgens.guidance.words.terms import Term, matching, term_in, terms
+from urgens.quantity import UnitSystem
 from urgens.ui.frame.dialogs import CommandFinder
 from urgens.ui.frame.help_panels import ScopePanel, TermsPanel
 from urgens.ui.frame.settings import Settings
+from urgens.ui.frame.term_drawing import DRAWINGS
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.widgets.worded import worded
@@ -54,6 +58,35 @@ def test_every_term_is_found_by_its_names_and_said_in_words(term: Term) -> None:
 def test_a_term_is_known_in_a_text(text: str, loosely: bool, name: str | None) -> None:
     found = term_in(text, loosely=loosely)
     assert (None if found is None else found.name) == name
+
+
+@pytest.mark.parametrize("name", ["knee", "slope", "shoe factor", "front adhesion"])
+def test_what_is_usual_is_said_in_the_units_shown_and_drawn(open_window: Opener, name: str) -> None:
+    window = open_window(bed("roadster"))
+    panel = TermsPanel(window, window.session.units, term_in(name))
+    panel.show()
+    assert panel.usual.text().startswith("Usual: ")
+    assert "{" not in panel.usual.text()
+    assert panel.drawing.isVisible()
+    bare = QImage(panel.drawing.size(), QImage.Format.Format_RGB32)
+    bare.fill(panel.grab().toImage().pixelColor(2, 2))
+    assert panel.drawing.grab().toImage().convertToFormat(bare.format()) != bare
+    panel.list.setCurrentRow([one.said[0] for one in panel.found].index("spring preload"))
+    assert not panel.drawing.isVisible()
+    assert not panel.usual.isVisible()
+    panel.reject()
+
+
+def test_every_drawing_of_a_term_is_there() -> None:
+    assert {one.drawing for one in terms() if one.drawing} == set(DRAWINGS)
+
+
+def test_figures_in_words_are_filled_in_the_units_shown() -> None:
+    """15 bar over 0.0689476 bar a psi, by hand."""
+    assert filled("about {pressure:15 bar} in {unit:pressure}", UnitSystem.METRIC) == (
+        "about 15 bar in bar"
+    )
+    assert filled("about {pressure:15 bar}", UnitSystem.INCH) == "about 218 psi"
 
 
 def test_a_label_that_is_a_term_says_what_it_means(dressed: QApplication) -> None:

@@ -88,7 +88,7 @@ DIALOGS: dict[str, Callable[[MainWindow], QDialog]] = {
     "shoes": lambda window: ShoeDialog(window.session, "rear", window),
     "units": lambda window: UnitsDialog(window.session.units, window),
     "commands": lambda window: CommandFinder([], window),
-    "terms": lambda window: TermsPanel(window),
+    "terms": lambda window: TermsPanel(window, window.session.units),
 }
 
 

@@ -18,12 +18,18 @@ NO_NAMES = (
 
 @dataclass(frozen=True)
 class Term:
-    """One row: its names as written and as said, symbol, unit inside, and what it means."""
+    """One row: its names as written and as said, symbol, unit inside, and what it means.
+
+    `usual` says what is usual, with figures as `filled` takes them; `drawing` names one that shows
+    it; both are empty for most.
+    """
 
     name: str
     symbol: str
     unit: str
     meaning: str
+    usual: str = ""
+    drawing: str = ""
 
     @property
     def said(self) -> tuple[str, ...]:

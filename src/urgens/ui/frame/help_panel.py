@@ -13,6 +13,7 @@ from urgens.ui.frame.help_panels import ScopePanel, TermsPanel, explained
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.stations import WHY
 from urgens.ui.frame.walk import Walk
+from urgens.ui.session import Session
 
 
 class Walkable(Protocol):
@@ -29,8 +30,10 @@ class Walkable(Protocol):
 class HelpPanel:
     """Explains what has the focus, and goes through the window."""
 
-    def __init__(self, window: QMainWindow, settings: Settings | None = None) -> None:
-        self._window, self._settings = window, settings
+    def __init__(
+        self, window: QMainWindow, session: Session, settings: Settings | None = None
+    ) -> None:
+        self._window, self._session, self._settings = window, session, settings
         self.walking: Walk | None = None
 
     def show_keys(self, keys: Sequence[tuple[str, str]]) -> None:
@@ -40,11 +43,11 @@ class HelpPanel:
     def show_terms(self) -> None:
         """Show all terms, at that of what has the focus."""
         term = term_in(explained(QApplication.focusWidget()), loosely=True)
-        TermsPanel(self._window, term).exec()
+        TermsPanel(self._window, self._session.units, term).exec()
 
     def show_term(self, term: Term) -> None:
         """Show one term among all."""
-        TermsPanel(self._window, term).exec()
+        TermsPanel(self._window, self._session.units, term).exec()
 
     def show_scope(self) -> None:
         """Show what is computed and what is not."""

@@ -2,8 +2,11 @@
 
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QLineEdit, QListWidget, QVBoxLayout, QWidget
 
+from urgens.guidance.words.filled import filled
 from urgens.guidance.words.scope import COMPUTES, COMPUTES_NOT
 from urgens.guidance.words.terms import Term, matching
+from urgens.quantity import Units
+from urgens.ui.frame.term_drawing import TermDrawing
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -13,19 +16,21 @@ NOTHING = "No term has these letters; try fewer of them."
 class TermsPanel(QDialog):
     """Type some letters of a term, choose it with the arrows, read what it means."""
 
-    def __init__(self, parent: QWidget, term: Term | None = None) -> None:
+    def __init__(self, parent: QWidget, units: Units, term: Term | None = None) -> None:
         super().__init__(parent)
+        self._units = units
         self.setWindowTitle("Terms")
         self.found: tuple[Term, ...] = ()
         self.line, self.list = QLineEdit(), QListWidget()
         self.line.setPlaceholderText("which term?")
         self.line.setAccessibleName("Term")
         self.list.setAccessibleName("Terms")
-        self.name, self.meaning, self.beside = (
-            wrapped("sentence"), wrapped(""), wrapped("muted"),
+        self.name, self.meaning, self.usual, self.beside = (
+            wrapped("sentence"), wrapped(""), wrapped(""), wrapped("muted"),
         )  # fmt: skip
+        self.drawing = TermDrawing()
         right = QVBoxLayout()
-        for widget in (self.name, self.meaning, self.beside):
+        for widget in (self.name, self.meaning, self.usual, self.drawing, self.beside):
             right.addWidget(widget)
         right.addStretch()
         left = QVBoxLayout()
@@ -57,6 +62,10 @@ class TermsPanel(QDialog):
         one = self.found[row] if 0 <= row < len(self.found) else None
         self.name.setText(NOTHING if one is None else ", ".join(one.said))
         self.meaning.setText("" if one is None else f"{one.meaning[:1].upper()}{one.meaning[1:]}.")
+        usual = "" if one is None or not one.usual else f"Usual: {filled(one.usual, self._units)}."
+        self.usual.setText(usual)
+        self.usual.setVisible(bool(usual))
+        self.drawing.show_drawing("" if one is None else one.drawing)
         said = [] if one is None else [
             f"{head}: {text}" for head, text in
             (("Symbol", one.symbol), ("Unit", one.unit))

@@ -79,7 +79,7 @@ class MainWindow(QMainWindow):
         self.session: Session = session
         self.settings = settings
         self.files: FileDesk = FileDesk(session, self, settings)
-        self.help: HelpPanel = HelpPanel(self, settings)
+        self.help: HelpPanel = HelpPanel(self, session, settings)
         self.mishaps: Mishaps = Mishaps(self)
         self.recovery: Recovery | None = None
         if recovery_folder is not None:

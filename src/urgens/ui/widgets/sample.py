@@ -1,6 +1,5 @@
 """What a page that is still empty will look like: a small invented sample, in grey."""
 
-import re
 from typing import Any
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
@@ -8,15 +7,13 @@ from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy
 
 from urgens.data import sample_table
-from urgens.quantity import FORCE, LENGTH, PRESSURE, parse, shown, unit_shown
+from urgens.guidance.words.filled import filled
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, metrics, outline, pen, shortened
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
 CAPTION = "A sample, invented: it says nothing of this vehicle"
-KINDS = {"length": LENGTH, "force": FORCE, "pressure": PRESSURE}
-_FIGURE = re.compile(r"\{(\w+):([^}]+)\}")
 EDGE, HEAD, ROW = 14.0, 34.0, 32.0  # px
 PLOT, FRAME, BAR = 240.0, 120.0, 44.0  # px down
 SIZE = 15  # px of its words
@@ -50,16 +47,7 @@ class Sample(Painted):
         return [self._shown(one) for one in said if one]
 
     def _shown(self, words: str) -> str:
-        """Return words with their figures in the units shown."""
-        units = self._session.units
-
-        def figure(found: re.Match[str]) -> str:
-            if found[1] == "unit":
-                return unit_shown(KINDS[found[2]], units)
-            kind = KINDS[found[1]]
-            return str(shown(parse(found[2], kind), kind, units))
-
-        return _FIGURE.sub(figure, words)
+        return filled(words, self._session.units)
 
     @property
     def _down(self) -> float:
