@@ -18,7 +18,7 @@ from urgens.document.edits.past import figure_words
 from urgens.document.edits.save_as import saved_as_setup, what_is_tried
 from urgens.document.edits.setup_list import renamed, setup_line, taken_out
 from urgens.ui.session import Session
-from urgens.ui.widgets.plain import button_words
+from urgens.ui.widgets.plain import button_words, point_out
 from urgens.ui.widgets.worded import wrapped
 
 COMPARED = "setups:"  # the place where they stand side by side
@@ -38,7 +38,7 @@ class SetupMenu(QToolButton):
         self._session = session
         self.setText(words)
         self.setAccessibleName("Set-ups: new, copy, rename, take out, compare")
-        self.setToolTip("Set-ups: a new one, a copy, another name, taken out, compared")
+        point_out(self, "Set-ups: a new one, a copy, another name, taken out, compared")
         self.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         menu = QMenu(self)
