@@ -14,7 +14,7 @@ from pypdf import PdfReader
 from PySide6.QtGui import QColor, QImage
 from PySide6.QtWidgets import QApplication
 
-from tests.builds import bed
+from tests.builds import bed, proved, whole_run
 from urgens.document import Build, BuildErrors, demo, demo_names, with_changes, with_setup
 from urgens.quantity import FORCE, LENGTH, PRESSURE, ShownFigure, UnitSystem, show
 from urgens.sheet.blocks import drawings_in
@@ -217,6 +217,19 @@ def test_a_layout_is_drawn_where_somebody_draws_it() -> None:
     assert "lines by their numbers" in blocks_of(
         bed("library"), "layout", drawings={"layout": b"<svg/>"}
     )
+
+
+def test_who_checked_is_on_the_wall_while_what_was_checked_still_holds() -> None:
+    """A look at a proof falls with it: the leak test, once the system is bled again."""
+    build = demo("roadster")
+    made = [one | {"checked_by": "C"} if one["procedure"] == "leak-test" else one
+            for one in proved(build)]  # fmt: skip
+    held = blocks_of(with_changes(build, {"records": made}), "wall")
+    assert "Checked, and still proved: “No leaks” by C. Looked at by a qualified" in held
+    again = [*made, whole_run(build, "bleed", 9, 0)]
+    lapsed = blocks_of(with_changes(build, {"records": again}), "wall")
+    assert "Checked, and still proved" not in lapsed
+    assert "Looked at by a qualified person: ___" in lapsed
 
 
 def test_a_bearing_to_the_rear_is_said_to_the_rear() -> None:

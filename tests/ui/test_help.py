@@ -14,10 +14,8 @@ from PySide6.QtWidgets import QApplication, QDialog, QLabel
 from tests.builds import bed
 from tests.ui.conftest import LEFT, page_of
 from urgens.document import Build, demo
-from urgens.guidance.words.filled import filled
 from urgens.guidance.words.scope import COMPUTES, COMPUTES_NOT
 from urgens.guidance.words.terms import Term, matching, term_in, terms
-from urgens.quantity import UnitSystem
 from urgens.ui.frame.dialogs import CommandFinder
 from urgens.ui.frame.help_panels import ScopePanel, TermsPanel
 from urgens.ui.frame.settings import Settings
@@ -67,6 +65,7 @@ def test_what_is_usual_is_said_in_the_units_shown_and_drawn(open_window: Opener,
     panel.show()
     assert panel.usual.text().startswith("Usual: ")
     assert "{" not in panel.usual.text()
+    assert "psi" not in panel.usual.text()
     assert panel.drawing.isVisible()
     bare = QImage(panel.drawing.size(), QImage.Format.Format_RGB32)
     bare.fill(panel.grab().toImage().pixelColor(2, 2))
@@ -79,14 +78,6 @@ def test_what_is_usual_is_said_in_the_units_shown_and_drawn(open_window: Opener,
 
 def test_every_drawing_of_a_term_is_there() -> None:
     assert {one.drawing for one in terms() if one.drawing} == set(DRAWINGS)
-
-
-def test_figures_in_words_are_filled_in_the_units_shown() -> None:
-    """15 bar over 0.0689476 bar a psi, by hand."""
-    assert filled("about {pressure:15 bar} in {unit:pressure}", UnitSystem.METRIC) == (
-        "about 15 bar in bar"
-    )
-    assert filled("about {pressure:15 bar}", UnitSystem.INCH) == "about 218 psi"
 
 
 def test_a_label_that_is_a_term_says_what_it_means(dressed: QApplication) -> None:

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 import pytest
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import QEvent, Qt, QTimer
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
@@ -11,6 +11,7 @@ from tests.builds import bed
 from urgens.document import Build, BuildErrors, demo, with_changes, with_setup
 from urgens.document.edits.change import changed
 from urgens.document.edits.setup_list import renamed, setup_line, taken_out
+from urgens.ui.frame.toast import Toast
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets.setup_menu import NameQuestion, SetupMenu
 
@@ -67,9 +68,33 @@ def test_a_name_that_is_empty_or_taken_is_said_where_it_is_typed(open_window: Op
     name = window.session.base.setups[0].name
     window.session.set_setup(name)
     said = do(window.top.setup_menu, f"Copy “{name}”…", " ", name)
-    assert "has no letters" in said[0]
+    assert "Give it a name" in said[0]
     assert said[1]
     assert len(window.session.base.setups) == len(demo("library").setups)
+
+
+def test_another_s_name_is_refused_where_it_is_typed_and_changes_nothing(
+    open_window: Opener,
+) -> None:
+    two = [{"name": "one", "changes": {}}, {"name": "other", "changes": {}}]
+    window = open_window(with_changes(bed("bakery"), {"setups": two}))
+    before = window.session.base
+    window.session.set_setup("one")
+    (said,) = do(window.top.setup_menu, "Rename “one”…", "other")
+    assert "other" in said
+    assert window.session.base is before
+    assert window.session.setup == "one"
+    assert window.session.undo_stack.count() == 0
+
+
+def test_lines_over_the_bench_are_not_left_behind_by_a_switch_of_theme(
+    open_window: Opener,
+) -> None:
+    window = open_window(bed("bakery"))
+    for _ in range(3):
+        window.commands["theme"].trigger()
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
+    assert window.findChildren(Toast) == [window.toast]
 
 
 def test_it_is_renamed_taken_out_and_an_undo_brings_it_back(open_window: Opener) -> None:

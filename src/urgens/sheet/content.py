@@ -127,15 +127,20 @@ def _presses(solution: Solution, units: UnitSystem | Units) -> Table:
 
 
 def _locks(solution: Solution, units: UnitSystem | Units) -> Table:
-    names = {ICE: "Ice, ", WET: "Wet, ", solution.build.targets.surface: "Target, "}
     roads = [(road, solution.surfaces[road]) for road in solution.shown]
-    heads = ("Load case", *(f"{names.get(mu, '')}μ {mu:.2f}" for _, mu in roads))
+    heads = ("Load case", *(road_name(solution, mu) for _, mu in roads))
     most = show(solution.max_effort, FORCE, units)
     rows = [
         (name, *(_lock(solution.lock, case, road, units, str(most)) for road, _ in roads))
         for case, name in enumerate(solution.system.case_names)
     ]
     return Table("Which axle locks first", heads, (*rows, *_corner(solution, units)))
+
+
+def road_name(solution: Solution, mu: float) -> str:
+    """Return what a road is called in a head; mu: its tyre-road coefficient [-]."""
+    names = {ICE: "Ice, ", WET: "Wet, ", solution.build.targets.surface: "Target, "}
+    return f"{names.get(mu, '')}μ {mu:.2f}"
 
 
 def _corner(solution: Solution, units: UnitSystem | Units) -> list[tuple[str, ...]]:

@@ -110,8 +110,9 @@ def half_turns(
 
     system: of all bores, at a ratio of 1; standing: one load case [N, -]; surface: tyre-road
     coefficient [-]; span: lowest and highest ratio [-].
-    What is left rises with the ratio, falls wherever an axle locks and keeps less, and rises again,
-    so that it is looked at step by step. Stretches narrower than a step may be missed.
+    Stretches narrower than a step of `HALF_STEPS` may be missed.
+    Source: `solve.half_failed`, step by step: what is left rises with the ratio, falls wherever an
+    axle locks and keeps less (Gillespie, from memory), and rises again.
     """
     shape = np.shape(system.cylinders.front.area)
 

@@ -20,7 +20,7 @@ def renamed(build: Build, name: str, other: str) -> BuildChange:
 
     build: without a set-up laid over it; name: of one of its set-ups; other: the new one [text].
     """
-    setups = _setups(build)
+    setups = setups_of(build)
     for one in setups:
         if one["name"] == name:
             one["name"] = other
@@ -38,7 +38,7 @@ def taken_out(build: Build, name: str) -> BuildChange:
 
     build: without a set-up laid over it; name: of one of its set-ups [text].
     """
-    left = [one for one in _setups(build) if one["name"] != name]
+    left = [one for one in setups_of(build) if one["name"] != name]
     return BuildChange(f"Set-up {name} taken out", {"setups": left})
 
 
@@ -75,6 +75,10 @@ def _parts(build: Build, made: Build) -> Iterator[tuple[str, str]]:
         yield "plumbing", "another layout"
 
 
-def _setups(build: Build) -> list[dict[str, Any]]:
+def setups_of(build: Build) -> list[dict[str, Any]]:
+    """Return the set-ups of a build as JSON, to be changed.
+
+    build: without a set-up laid over it.
+    """
     setups: list[dict[str, Any]] = dumped(build).get("setups", [])
     return setups

@@ -20,8 +20,8 @@ NO_NAMES = (
 class Term:
     """One row: its names as written and as said, symbol, unit inside, and what it means.
 
-    `usual` says what is usual, with figures as `filled` takes them; `drawing` names one that shows
-    it; both are empty for most.
+    `usual` says what is usual, with figures of practice by their names in braces; `drawing` names
+    one that shows it; both are empty for most.
     """
 
     name: str

@@ -8,18 +8,20 @@ import numpy as np
 
 from urgens.document import value_at
 from urgens.document.catalogue import counting
+from urgens.document.ledger.records import ProcedureRun
 from urgens.guidance import Severity
-from urgens.guidance.condition.holds import condition
+from urgens.guidance.condition.holds import Condition, condition
 from urgens.guidance.procedures.records import title_of
 from urgens.physics.axle import AXLES
 from urgens.physics.valve import adjusted_knee
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, show, shown
 from urgens.sheet.blocks import Big, BigFigure, Block, Drawing, Paragraphs, Pictured
 from urgens.sheet.chapters.told import SheetContext
+from urgens.sheet.content import road_name
 from urgens.sheet.fitted import counted_in
 from urgens.sheet.lock_pictures import WORDS, lock_picture
 from urgens.sheet.table import MARKS
-from urgens.solve import ICE, WET, AxleName, press
+from urgens.solve import AxleName, press
 
 # What is set by hand on a vehicle: settings, and what holds them.
 BAR = "master.bar_offset"
@@ -49,11 +51,12 @@ def wall(context: SheetContext) -> Iterator[Block]:
     yield Big("Set this", tuple(_settings(context)))
     yield Big("Expect this", tuple(_pressures(context)))
     yield _locks(context)
-    heeded, held = tuple(_heeded(context)), tuple(_held(context))
+    now = condition(context.build, datetime.combine(context.day, time(23, 59)))
+    heeded, held = tuple(_heeded(context)), tuple(_held(now))
     if heeded:
         yield Paragraphs(heeded, "danger")
     yield Paragraphs(held or (NOTHING_HOLDS,), "warning" if held else "")
-    yield Paragraphs((_checked(context),))
+    yield Paragraphs((_checked(context, now),))
     yield Paragraphs(context.sheet.cautions)
     yield Paragraphs((f"{FOOT_OF_PAGE} {context.sheet.known}",), "muted")
 
@@ -142,20 +145,25 @@ def _locks(context: SheetContext) -> Pictured:
         rows.append(
             (f"… and {len(found) - MOST} more loads", (("see Balance", None),) * len(roads))
         )
-    heads = ("Load", *(f"{_road(context, mu)}μ {mu:.2f}" for _, mu in roads))
+    heads = ("Load", *(road_name(solution, mu) for _, mu in roads))
     return Pictured("Who locks first", heads, tuple(rows))
 
 
-def _road(context: SheetContext, mu: float) -> str:
-    names = {ICE: "Ice, ", WET: "Wet, ", context.build.targets.surface: "Target, "}
-    return names.get(mu, "")
-
-
-def _checked(context: SheetContext) -> str:
-    """Return who looked at it, with room to sign."""
-    names = dict.fromkeys(run.checked_by for run in context.base.records if run.checked_by)
-    told = f"Checked, as recorded, by {', '.join(names)}. " if names else ""
+def _checked(context: SheetContext, now: Condition) -> str:
+    """Return whose looks at what is proved still hold, with room to sign."""
+    done = {one.name: one.at for one in now.standing.proofs if one.state == "done"}
+    looks = [
+        f"“{title_of(run.procedure)}” by {run.checked_by}"
+        for run in context.base.records
+        if run.checked_by and _made_then(run, done.get(run.procedure))
+    ]
+    told = f"Checked, and still proved: {', '.join(looks)}. " if looks else ""
     return f"{told}Looked at by a qualified person: {BLANK} on {BLANK}"
+
+
+def _made_then(run: ProcedureRun, at: datetime | None) -> bool:
+    """Tell whether a proof that holds was made in a run; at: when it was, None where none holds."""
+    return at is not None and run.started <= at and (run.ended is None or at <= run.ended)
 
 
 def _heeded(context: SheetContext) -> Iterator[str]:
@@ -166,9 +174,8 @@ def _heeded(context: SheetContext) -> Iterator[str]:
         yield f"… and {len(found) - MOST} more dangers: see Balance and findings."
 
 
-def _held(context: SheetContext) -> Iterator[str]:
+def _held(found: Condition) -> Iterator[str]:
     """Yield what holds the vehicle as it stands, every proof that has lapsed among it."""
-    found = condition(context.build, datetime.combine(context.day, time(23, 59)))
     holds, wanted = found.holds, [one for one in found.standing.proofs if one.state != NEEDLESS]
     others = [one.words for one in holds if one.code not in PROOFS]
     told = []

@@ -2,7 +2,8 @@
 
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QLineEdit, QListWidget, QVBoxLayout, QWidget
 
-from urgens.guidance.words.filled import filled
+from urgens.document.practice import practice_words
+from urgens.guidance.procedures.step import filled
 from urgens.guidance.words.scope import COMPUTES, COMPUTES_NOT
 from urgens.guidance.words.terms import Term, matching
 from urgens.quantity import Units
@@ -62,8 +63,8 @@ class TermsPanel(QDialog):
         one = self.found[row] if 0 <= row < len(self.found) else None
         self.name.setText(NOTHING if one is None else ", ".join(one.said))
         self.meaning.setText("" if one is None else f"{one.meaning[:1].upper()}{one.meaning[1:]}.")
-        usual = "" if one is None or not one.usual else f"Usual: {filled(one.usual, self._units)}."
-        self.usual.setText(usual)
+        usual = "" if one is None else filled(one.usual, practice_words(self._units))
+        self.usual.setText(f"Usual: {usual}.")
         self.usual.setVisible(bool(usual))
         self.drawing.show_drawing("" if one is None else one.drawing)
         said = [] if one is None else [

@@ -1,10 +1,9 @@
 """A line over the bench's foot for a while: what happened out of sight."""
 
-from PySide6.QtCore import QPoint
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QHideEvent, QMouseEvent
 from PySide6.QtWidgets import QLabel, QWidget
 
-from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.timers import once
 
 LASTS = 7000  # ms
@@ -15,9 +14,9 @@ class Toast(QLabel):
     """Says one line over a widget, until it has been read, or is clicked."""
 
     def __init__(self, over: QWidget) -> None:
-        super().__init__(over.window())
+        super().__init__(over.parentWidget())
         self._over = over
-        self.setTextFormat(plain_label().textFormat())
+        self.setTextFormat(Qt.TextFormat.PlainText)
         self.setProperty("role", "toast")
         self.setWordWrap(True)
         self.setAccessibleName("What happened")
@@ -32,7 +31,7 @@ class Toast(QLabel):
         self.setAccessibleDescription(words)
         wide = min(self._over.width() - 2 * EDGE, self.fontMetrics().horizontalAdvance(words) + 40)
         self.resize(wide, self.heightForWidth(wide))
-        foot = self._over.mapTo(self.window(), QPoint(EDGE, self._over.height() - EDGE))
+        foot = self._over.geometry().bottomLeft() + QPoint(EDGE, -EDGE)
         self.move(foot.x(), foot.y() - self.height())
         self.show()
         self.raise_()

@@ -1,5 +1,6 @@
 """What a page that is still empty will look like: a small invented sample, in grey."""
 
+import re
 from typing import Any
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
@@ -7,13 +8,15 @@ from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy
 
 from urgens.data import sample_table
-from urgens.guidance.words.filled import filled
+from urgens.quantity import FORCE, LENGTH, PRESSURE, parse, shown, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, metrics, outline, pen, shortened
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
 CAPTION = "A sample, invented: it says nothing of this vehicle"
+KINDS = {"length": LENGTH, "force": FORCE, "pressure": PRESSURE}
+_FIGURE = re.compile(r"\{(\w+):([^}]+)\}")  # such as {force:430 N}, or {unit:pressure}
 EDGE, HEAD, ROW = 14.0, 34.0, 32.0  # px
 PLOT, FRAME, BAR = 240.0, 120.0, 44.0  # px down
 SIZE = 15  # px of its words
@@ -30,12 +33,16 @@ class Sample(Painted):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.setFixedHeight(self.sizeHint().height())
-        session.units_changed.connect(self.update)
+        session.units_changed.connect(self._say)
         self.setAccessibleName(CAPTION)
-        self.setAccessibleDescription("; ".join(self.words))
+        self._say()
 
     def sizeHint(self) -> QSize:
         return self.scaled(420, HEAD + self._down + EDGE)
+
+    def _say(self) -> None:
+        self.setAccessibleDescription("; ".join(self.words))
+        self.update()
 
     @property
     def words(self) -> list[str]:
@@ -47,7 +54,16 @@ class Sample(Painted):
         return [self._shown(one) for one in said if one]
 
     def _shown(self, words: str) -> str:
-        return filled(words, self._session.units)
+        """Return words with the figures in their braces as a builder reads them."""
+        units = self._session.units
+
+        def figure(found: re.Match[str]) -> str:
+            if found[1] == "unit":
+                return unit_shown(KINDS[found[2]], units)
+            kind = KINDS[found[1]]
+            return str(shown(parse(found[2], kind), kind, units))
+
+        return _FIGURE.sub(figure, words)
 
     @property
     def _down(self) -> float:

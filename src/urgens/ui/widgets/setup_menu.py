@@ -67,11 +67,7 @@ class SetupMenu(QToolButton):
         NameQuestion(title, tried_words(session), "", self._add, self).exec()
 
     def _add(self, name: str) -> None:
-        session = self._session
-        made = saved_as_setup(session.document.saved, session.base, name, session.setup)
-        session.document.put(made, f"Set-up {name}")
-        session.set_setup(name)
-        self.said.emit(setup_line(session.base, name))
+        self.said.emit(keep_as_setup(self._session, name))
 
     def rename(self) -> None:
         """Ask for another name of the one that is looked at."""
@@ -82,21 +78,15 @@ class SetupMenu(QToolButton):
 
     def _rename(self, name: str) -> None:
         session, old = self._session, self._session.setup
-        if old is None or name == old:
-            return
-        if name in [one.name for one in session.base.setups]:
-            raise BuildErrors.one("setups", f"“{name}” is there already", "choose another name")
-        change = renamed(session.base, old, name)
-        session.set_setup(None)
-        session.make(change, in_setup=False)
-        session.set_setup(name)
-        self.said.emit(f"“{old}” is called “{name}”.")
+        if old is not None and name != old:
+            session.take(renamed(session.base, old, name), in_setup=False)
+            session.set_setup(name)
+            self.said.emit(f"“{old}” is called “{name}”.")
 
     def take_out(self) -> None:
         """Take the one that is looked at out; an undo brings it back."""
         session, name = self._session, self._session.setup
         if name is not None:
-            session.set_setup(None)
             session.make(taken_out(session.base, name), in_setup=False)
             self.said.emit(f"“{name}” is taken out; undo brings it back.")
 
@@ -127,17 +117,29 @@ class NameQuestion(QDialog):
     def take(self) -> None:
         """Take the name, or say why not."""
         name = self.name.text().strip()
-        try:
-            if not name:
-                raise BuildErrors.one("name", "has no letters", NO_NAME)
-            self._take(name)
-        except BuildErrors as errors:
-            said = "\n".join(f"{one.problem}; {one.remedy}" for one in errors.errors)
-            self.refused.setText(said)
-            self.refused.show()
-            self.name.setFocus()
-            return
-        self.accept()
+        said = NO_NAME
+        if name:
+            try:
+                self._take(name)
+            except BuildErrors as errors:
+                said = "\n".join(f"{one.problem}; {one.remedy}" for one in errors.errors)
+            else:
+                self.accept()
+                return
+        self.refused.setText(said)
+        self.refused.show()
+        self.name.setFocus()
+
+
+def keep_as_setup(session: Session, name: str) -> str:
+    """Make a set-up of what is looked at, or was tried since the build was saved, and look at it.
+
+    Return what it changes, in a line. Raises BuildErrors where there can be none of that name.
+    """
+    made = saved_as_setup(session.document.saved, session.base, name, session.setup)
+    session.document.put(made, f"Set-up {name}")
+    session.set_setup(name)
+    return setup_line(session.base, name)
 
 
 def tried_words(session: Session) -> str:

@@ -8,8 +8,7 @@ from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange, BuildErrors
-from urgens.document.edits.edit import dumped
-from urgens.document.edits.save_as import saved_as_setup
+from urgens.document.edits.setup_list import setups_of, taken_out
 from urgens.document.price_list import price_of
 from urgens.guidance.advice.setup_ladder import Rung, ladder
 from urgens.quantity import QuantityError
@@ -21,7 +20,7 @@ from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.sample import Sample
 from urgens.ui.widgets.scrolled import scrolled
-from urgens.ui.widgets.setup_menu import tried_words
+from urgens.ui.widgets.setup_menu import NO_NAME, keep_as_setup, tried_words
 from urgens.ui.widgets.worded import passing, wrapped
 
 EMPTY = (
@@ -115,10 +114,6 @@ class LadderPage(Page):
 
     # --- into the build --------------------------------------------------------------------
 
-    def _setups(self) -> list[dict[str, Any]]:
-        setups: list[dict[str, Any]] = dumped(self.session.base).get("setups", [])
-        return setups
-
     def _put(self, setups: list[dict[str, Any]], label: str) -> None:
         self.session.make(BuildChange(label, {"setups": setups}), in_setup=False)
 
@@ -131,20 +126,17 @@ class LadderPage(Page):
         if action == "Plan it":
             self.plan_asked.emit(name)
             return
-        setups = self._setups()
+        setups = setups_of(self.session.base)
         place = [one["name"] for one in setups].index(name)
         if action == "Take it out":
-            if session.setup == name:
-                session.set_setup(None)
-            del setups[place]
-            self._put(setups, f"Set-up {name} taken out")
+            session.make(taken_out(session.base, name), in_setup=False)
             return
         setups.insert(place + STEP[action], setups.pop(place))
         self._put(setups, f"Set-up {name} {action.lower()}")
 
     def type(self, name: str, field: str, text: str) -> None:
         """Take a price, or when a set-up is enough."""
-        setups = self._setups()
+        setups = setups_of(self.session.base)
         own = next((one for one in setups if one["name"] == name), None)
         if own is None:  # it was taken out while something stood in its field
             return
@@ -165,15 +157,13 @@ class LadderPage(Page):
         name = self.name.text().strip()
         session = self.session
         if not name:
-            self.refused.setText("Give it a name, such as: front discs.")
+            self.refused.setText(NO_NAME)
             self.name.setFocus()
             return
         try:
-            made = saved_as_setup(session.document.saved, session.base, name, session.setup)
+            keep_as_setup(session, name)
         except BuildErrors as errors:
             self.refused.setText("\n".join(str(one) for one in errors.errors))
             return
         self.refused.setText("")
         self.name.clear()
-        session.document.put(made, f"Set-up {name}")
-        session.set_setup(name)

@@ -175,4 +175,5 @@ class SetUpsPage(Page):
         kept = range(len(self.session.base.setups))
         change = BuildChange(f"Set-up “{name}”", orders={"setups": [*kept, setup]})
         self.session.make(change, in_setup=False)
-        self.told.setText(setup_line(self.session.base, name))
+        if len(self.session.base.setups) > len(kept):  # it was not refused
+            self.told.setText(setup_line(self.session.base, name))
