@@ -21,7 +21,8 @@ LOWEST_MANUAL = 5.0  # pedal ratio without a booster; common practice
 HIGHEST_BOOSTED = 5.5  # above it a boosted pedal is too light and too long; common practice
 CLOSE = 1e-9  # of what an end of a region is looked for in
 HALF_STEPS = 96  # of all ratios: a sixteenth between 3 and 9
-PARTS = 32  # a step with a change in it is cut into, again and again
+PARTS = 16  # a step with a change in it is cut into, again and again
+HALF_CLOSE = 1e-7  # of a ratio: how closely a change is known then
 TILTS = 101  # efforts at which a bar's tilt is looked at
 
 
@@ -128,7 +129,7 @@ def half_turns(
     low, high = tried[order], tried[order + 1]
     before = np.take_along_axis(held[:-1], order, axis=0)
     shares = np.linspace(0.0, 1.0, PARTS + 1).reshape(-1, 1, 1, 1)
-    while np.any(turned & (high - low > CLOSE)):
+    while np.any(turned & (high - low > HALF_CLOSE)):
         probes = low + shares * (high - low)
         first = np.argmax(holds(probes) != before, axis=0)[np.newaxis]
         low, high = (
