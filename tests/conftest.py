@@ -25,8 +25,9 @@ from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
-from urgens.ui.widgets.background import collect_again, wait_for_all
+from urgens.ui.widgets.background import any_running, wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel
+from urgens.ui.widgets.garbage import collect_some
 
 # Speed is a benchmark, never a test. `make test` draws the same each time, so that what it says
 # of a change is of the change; `make fuzz` draws anew, and more.
@@ -80,6 +81,13 @@ def own_config(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path / "config"))
 
 
+@pytest.fixture(autouse=True)
+def garbage() -> Iterator[None]:
+    """Collect between tests as the window does between events, where a test has begun with that."""
+    yield
+    collect_some()
+
+
 @pytest.fixture
 def open_window(
     dressed: QApplication, qtbot: Any, request: pytest.FixtureRequest
@@ -116,7 +124,7 @@ def open_window(
         if widget.isVisible()
     ]
     assert left == []
-    assert collect_again()  # no task is left, and garbage is collected
+    assert not any_running()
     assert python_threads() == threads
 
 

@@ -4,29 +4,44 @@ import gc
 import subprocess
 import sys
 import threading
+import weakref
 
+import pytest
 from PySide6.QtCore import QObject
+from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
+from urgens.ui.widgets import garbage
 from urgens.ui.widgets.background import Background, Work, any_running
 
 
-def test_no_garbage_is_collected_while_a_task_runs(qtbot: QtBot) -> None:
-    """A collection in a thread of its own would destroy widgets there, and hang the window."""
-    parent, go_on, seen = QObject(), threading.Event(), []
-    work = Background(parent)
+class Node(QObject):
+    """Something of Qt that holds itself, so that only a collection ends it."""
 
-    def task(progress: object) -> None:
-        seen.append(gc.isenabled())
-        go_on.wait(10.0)
+    def __init__(self) -> None:
+        super().__init__()
+        self.own = self
 
-    work.run(task)
-    qtbot.waitUntil(lambda: seen == [False], timeout=5000)
-    work.stop()  # nobody waits for it any more; it runs on
-    qtbot.wait(400)
+
+def test_garbage_is_collected_between_events_alone(
+    dressed: QApplication, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """In the middle of a call of Qt, or in a task's thread, it would hang the window."""
     assert not gc.isenabled()
-    go_on.set()
-    qtbot.waitUntil(lambda: not any_running() and gc.isenabled(), timeout=5000)
+    gc.collect()  # nothing is young now
+    threads: list[int] = []
+    gone = weakref.finalize(Node(), lambda: threads.append(threading.get_ident()))
+    _ = [[] for _ in range(2 * garbage.YOUNG)]
+    assert gone.alive  # however much is made meanwhile
+    parent = QObject()
+    work = Background(parent)
+    kept: list[object] = []
+    work.run(lambda progress: kept.extend([] for _ in range(4 * garbage.YOUNG)))
+    monkeypatch.setattr(garbage, "_collections", garbage.ALL - 1)
+    qtbot.waitUntil(lambda: not gone.alive, timeout=5000)
+    assert threads == [threading.get_ident()]
+    qtbot.waitUntil(lambda: not any_running(), timeout=5000)
+    assert not gc.isenabled()
 
 
 def test_tasks_that_nobody_waits_for_never_pile_up(qtbot: QtBot) -> None:

@@ -43,7 +43,7 @@ def open_window(path: Path | None) -> int:
 
 @contextmanager
 def _uncollected() -> Iterator[None]:
-    """Look for no garbage until the window stands, which then allows it itself.
+    """Look for no garbage until the window stands, which then does so between its events.
 
     Hardly anything of what is made goes before it does.
     """

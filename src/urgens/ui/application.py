@@ -26,12 +26,13 @@ from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import face
 from urgens.ui.theme.switch import use_theme
+from urgens.ui.widgets.garbage import collect_between_events
 
 NO_DISPLAY = 2  # exit code
 
 
 def dress(application: QApplication) -> None:
-    """Give the application its faces and the light theme."""
+    """Give the application its faces and the light theme, and let it collect its garbage."""
     for path in font_files():
         QFontDatabase.addApplicationFont(str(path))
     application.setApplicationName("Urgens")
@@ -42,6 +43,7 @@ def dress(application: QApplication) -> None:
     application.setAttribute(Qt.ApplicationAttribute.AA_DontUseNativeDialogs)
     application.setFont(face(16))
     use_theme(application, dark=False)
+    collect_between_events(application)
 
 
 def offscreen() -> QApplication:
@@ -105,6 +107,5 @@ def run(build: Build | None, path: Path | None) -> int:
     heartbeat = QTimer()  # lets Python see Ctrl+C while Qt waits
     heartbeat.start(200)
     heartbeat.timeout.connect(lambda: None)
-    gc.enable()
     gc.freeze()  # what has been made by now stays: it is not looked through again
     return application.exec()

@@ -1,6 +1,5 @@
 """Long work away from the hand: on an immutable build, cancelled and dropped when it is stale."""
 
-import gc
 import sys
 from collections.abc import Callable
 from concurrent.futures import Future, wait
@@ -15,9 +14,6 @@ from urgens.ui.widgets.timers import again
 
 Work = Callable[[Callable[[float], bool]], Any]  # told whom to tell how far it is
 EVERY = 30  # ms between two looks at what a task has said
-AGAIN = 150  # ms between two looks whether garbage may be collected
-YOUNG = 10_000  # new objects that may be garbage before it is collected while a task runs
-ALL = 20  # of so many such collections one looks through all that was made
 SOON = 80  # ms before long work begins: who only leafs through starts none
 
 
@@ -93,11 +89,9 @@ class Background(QObject):
         work, self._waiting = self._waiting, None
         if work is None:
             return
-        gc.disable()  # a collection in the task's thread would destroy objects of the window there
         self._task = _Task(work)
         self._before = self._task.future
         _running.add(self._task.future)
-        _Collector.watch()
         self._task.future.add_done_callback(_running.discard)
         self._timer.start()
 
@@ -142,47 +136,8 @@ _running: set[Future[Any]] = set()
 def wait_for_all(seconds: float) -> None:
     """Wait until all work has ended, so many seconds at most."""
     wait(tuple(_running), timeout=seconds)
-    collect_again()
 
 
 def any_running() -> bool:
     """Tell whether work is under way, wanted or not."""
     return bool(_running)
-
-
-def collect_again() -> bool:
-    """Let garbage be collected, unless a task runs; tell whether it is. Asked by the window."""
-    if not any_running():
-        gc.enable()
-    return gc.isenabled()
-
-
-class _Collector:
-    """Looks until no task runs; in the window's own thread, where garbage may be collected.
-
-    Until then it collects by itself what has gathered: tasks may follow each other for long.
-    """
-
-    watching = False
-    idle = False  # at the last look; a task that is just ending still runs a few instructions
-    looks = 0
-
-    @classmethod
-    def watch(cls) -> None:
-        """Begin to look, unless it does."""
-        if not cls.watching:
-            cls.watching, cls.idle = True, False
-            QTimer.singleShot(AGAIN, cls.look)
-
-    @classmethod
-    def look(cls) -> None:
-        """Look once, and again while there is something to wait for."""
-        if cls.idle and not any_running():
-            cls.watching = False
-            collect_again()
-            return
-        cls.idle = not any_running()
-        if gc.get_count()[0] > YOUNG:
-            cls.looks += 1
-            gc.collect(2 if cls.looks % ALL == 0 else 1)
-        QTimer.singleShot(AGAIN, cls.look)
