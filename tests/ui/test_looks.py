@@ -15,7 +15,7 @@ from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.stations import STATIONS
 from urgens.ui.frame.units_dialog import UnitsDialog
 from urgens.ui.frame.window import MainWindow
-from urgens.ui.theme.paint import T
+from urgens.ui.theme.paint import T, width
 from urgens.ui.theme.switch import use_theme
 
 Opener = Callable[[Build], MainWindow]
@@ -181,15 +181,16 @@ def test_the_theme_is_switched_with_every_station_open(window: MainWindow) -> No
 # --- size ---
 
 
-def test_the_rail_folds_to_its_marks_in_a_narrow_window(window: MainWindow) -> None:
-    wide = window.rail.width()
+def test_the_rail_folds_to_names_under_its_marks_in_a_narrow_window(window: MainWindow) -> None:
+    usual = window.rail.width()
     window.resize(1180, 760)
-    assert window.rail.width() < wide / 2
-
+    assert window.rail.width() < 0.6 * usual
+    for stop in STATIONS:  # each name has its room
+        assert width(stop.name, 15, 600) <= window.rail.width() - 4, stop.name
     QTest.mouseClick(window.rail, Qt.MouseButton.LeftButton, pos=QPoint(20, 284))
     assert window.bench.currentWidget() is window.station("Plumb")
     window.resize(1700, 1000)
-    assert window.rail.width() == wide
+    assert window.rail.width() == usual
     assert window.press.width() == 320
 
 

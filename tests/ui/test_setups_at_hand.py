@@ -8,7 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed
-from urgens.document import Build, BuildErrors, demo, with_changes, with_setup
+from urgens.document import Build, BuildChange, BuildErrors, demo, with_changes, with_setup
 from urgens.document.edits.change import changed
 from urgens.document.edits.setup_list import renamed, setup_line, taken_out
 from urgens.ui.frame.toast import Toast
@@ -173,3 +173,26 @@ def test_a_record_keeps_to_its_set_up_under_another_name() -> None:
 def test_what_a_set_up_takes_out_is_said_first(changes: dict[str, object], said: str) -> None:
     build = with_changes(bed("bakery"), {"setups": [{"name": "x", "changes": changes}]})
     assert setup_line(build, "x") == said
+
+
+def tabs_in_sight(window: MainWindow, station: str) -> list[str]:
+    window.show_station(station)
+    QTest.qWait(20)
+    return [button.text() for button in window.station(station).choose if button.isVisible()]
+
+
+def test_tabs_stay_where_they_are_whichever_set_up_is_looked_at(open_window: Opener) -> None:
+    """A set-up without the booster, and the build with it: one row of tabs."""
+    library = demo("library")
+    plain = {"name": "by foot alone", "changes": {"booster": {"kind": "none"}}}
+    window = open_window(with_changes(library, {"setups": [plain]}))
+    with_booster = tabs_in_sight(window, "Size")
+    assert "Booster" in with_booster
+    window.session.set_setup("by foot alone")
+    assert not window.session.build.booster.fitted
+    assert tabs_in_sight(window, "Size") == with_booster
+    window.session.set_setup(None)
+    window.session.make(BuildChange("Without set-ups", {"setups": []}), in_setup=False)
+    assert tabs_in_sight(window, "Size") == with_booster
+    window.session.edit("booster", {"kind": "none"}, "Without a booster")
+    assert "Booster" not in tabs_in_sight(window, "Size")  # nobody needs it any more

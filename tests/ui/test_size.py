@@ -1,11 +1,12 @@
 """Size, driven: the map says what the solver says; bore and ratio are dragged, clicked, stepped."""
 
+import itertools
 from collections.abc import Callable
 from typing import Any
 
 import numpy as np
 import pytest
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QPoint, QPointF, QRectF, Qt
 from PySide6.QtTest import QTest
 
 from tests.builds import bed
@@ -14,7 +15,9 @@ from urgens.document import Build, demo_names, value_at, with_changes
 from urgens.solve import solve
 from urgens.studies.sizing_windows import MissedWindow
 from urgens.ui.frame.window import MainWindow
+from urgens.ui.stations.size.choices import RATIOS
 from urgens.ui.stations.size.map_picture import WORDS
+from urgens.ui.widgets.label_placer import overlap
 
 STATION = "Size"  # that its windows open at
 
@@ -57,6 +60,41 @@ def test_a_click_only_looks_and_the_press_shows_it(sizing: MainWindow) -> None:
     QTest.keyClick(plane, Qt.Key.Key_Escape)
     assert session.considered == ""
     assert float(session.pressed.achieved_z) == float(session.presses.achieved_z)
+
+
+def test_all_of_the_page_speaks_of_the_cell_that_is_looked_at(sizing: MainWindow) -> None:
+    """Heading, pedal, windows and button say one bore and ratio; another press puts all back."""
+    map_page = page(sizing, "Map")
+    plane, board, said = map_page.map, map_page.pedal, map_page.said.text()
+    pin = board.labels["pedal.pivot_to_pushrod"]
+    QTest.mouseClick(plane, LEFT, pos=plane.point(row_of(sizing, "1 in"), 6.0).toPoint())
+    ratio = plane.candidate[1]
+    assert map_page.said.text().startswith(f"Looked at, not fitted: 1 in at {ratio:.2f} : 1")
+    assert f"at {ratio:.2f} to 1, looked at" in board.accessibleName()
+    assert not pin.isVisible()  # a figure of the build would stand beside another ratio
+    fitted, before = sizing.session.build.pedal.pivot_to_pushrod, board.pin
+    drag(board, before.toPoint(), (before + QPointF(0, 20)).toPoint())
+    assert sizing.session.build.pedal.pivot_to_pushrod == fitted
+    QTest.keyClick(plane, Qt.Key.Key_Escape)
+    assert map_page.said.text() == said
+    assert "drag or arrow keys" in board.accessibleName()
+    assert pin.isVisible()
+
+
+def test_no_label_of_the_map_covers_another(sizing: MainWindow) -> None:
+    plane = page(sizing, "Map").map
+    row, column = plane.choices.map.ranked()[0]
+    plane.choices.choose(row, float(RATIOS[column]) + 1.5)  # so that the best is named as well
+    QTest.qWait(20)
+    for aside, wider in itertools.product((-1, 0, 1), (-0.4, -0.1, 0.1, 0.4)):
+        plane.look_at((row + aside, float(RATIOS[column]) + wider))
+        placed = plane.placed()
+        assert len(placed) == 3
+        boxes = [box for _, box in placed if box is not None]
+        assert placed[0][1] in boxes  # what is looked at is always named
+        assert not any(overlap(*pair) for pair in itertools.combinations(boxes, 2))
+        marks = [QRectF(m.at.x() - 8, m.at.y() - 8, 16, 16) for m, _ in placed]
+        assert not any(QRectF(*box).intersects(mark) for box in boxes for mark in marks)
 
 
 @pytest.mark.parametrize("how", ["Enter", "double-click", "button"])

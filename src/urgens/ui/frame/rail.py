@@ -17,7 +17,8 @@ from urgens.ui.widgets.station import StationKind
 ITEM = 84  # px from one station to the next
 LEAST = 66  # at most and at least
 WIDTH = 124
-FOLDED_WIDTH = 50
+NAME_UNDER = 28  # px from the middle of a mark to the line its name stands on, where folded
+FOLDED_WIDTH = 64  # px, names under their marks
 
 
 class Rail(QWidget):
@@ -44,7 +45,7 @@ class Rail(QWidget):
         return QSize(WIDTH, ITEM * len(self._stops))
 
     def set_folded(self, folded: bool) -> None:
-        """Show marks only, or marks with names and facts."""
+        """Show names under their marks, or beside them with their facts."""
         self._folded = folded
         self.setFixedWidth(FOLDED_WIDTH if folded else WIDTH)
         self.update()
@@ -74,19 +75,22 @@ class Rail(QWidget):
         super().paintEvent(event)
         with QPainter(self) as painter:
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            centers = [QPointF(23, self.item_box(i).top() + 28) for i in range(len(self._stops))]
+            centers = [self._center(index) for index in range(len(self._stops))]
             current = self.item_box(self._current)
             painter.fillRect(current.adjusted(0, 0, 1, 0), QColor(T.sheet))
             painter.fillRect(QRectF(0, current.top(), 5, current.height()), QColor(T.ink))
             painter.setPen(pen(T.hair, 2))
+            under = NAME_UNDER + 6 if self._folded else 14
             for above, below in pairwise(centers):
-                painter.drawLine(above + QPointF(0, 14), below - QPointF(0, 14))
+                painter.drawLine(above + QPointF(0, under), below - QPointF(0, 14))
             for index, stop in enumerate(self._stops):
                 box = self.item_box(index)
                 self._paint_mark(painter, stop, centers[index])
-                if self._folded:
-                    continue
                 weight = 600 if index == self._current else 500
+                if self._folded:
+                    name = centers[index] + QPointF(0, NAME_UNDER)
+                    write(painter, stop.name, name, weight=weight, color=T.ink, side="middle")
+                    continue
                 name, fact = QPointF(42, box.top() + 34), QPointF(42, box.top() + 55)
                 write(painter, stop.name, name, size=18, weight=weight, color=T.ink)
                 color = _color(stop.mark(self._session))
@@ -94,6 +98,11 @@ class Rail(QWidget):
             if self.hasFocus():
                 painter.setPen(pen(T.front, 2))
                 painter.drawRect(self.item_box(self._current).adjusted(2, 2, -2, -2))
+
+    def _center(self, index: int) -> QPointF:
+        """Return where a station's mark is."""
+        top = self.item_box(index).top()
+        return QPointF(self.width() / 2 + 2, top + 20) if self._folded else QPointF(23, top + 28)
 
     def _paint_mark(self, painter: QPainter, stop: StationKind, center: QPointF) -> None:
         if not stop.judged(self._session):

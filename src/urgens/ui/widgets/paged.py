@@ -2,9 +2,11 @@
 
 import pkgutil
 from collections.abc import Callable, Mapping
+from dataclasses import dataclass
 from functools import partial
 from typing import ClassVar, cast
 
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import (
     QButtonGroup,
     QHBoxLayout,
@@ -18,6 +20,7 @@ from PySide6.QtWidgets import (
 from shiboken6 import delete
 
 from urgens.document import Build
+from urgens.document.edits.setups import is_under
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.buttons import menu_button
@@ -29,16 +32,29 @@ from urgens.ui.widgets.station import Kept, Station
 from urgens.ui.widgets.worded import elided, worded
 
 MOST_IN_SIGHT = 6  # pages; the rest folds
+EDGE, LESS_EDGE = 24, 14  # px beside the page, and where the station is not ROOMY
+ROOMY = 900  # px of width
 MOST_BESIDE = 4  # pages beside which there is room for the summary
-Needs = Mapping[str, Callable[[Build], bool]]
+
+
+@dataclass(frozen=True)
+class Need:
+    """What a page is for: a `section` of the build, and whether a build has it."""
+
+    section: str
+    met: Callable[[Build], bool]
+
+
+Needs = Mapping[str, Need]
 
 
 class PagedStation(Station):
     """Title, a button for each page, and the page; from far away a menu instead of buttons.
 
     `kinds` are their names, each with `module:Class` in the station's package: a page is loaded,
-    and made, when it is first looked at. At most six are in sight: what a build does not need, by
-    `needs`, and then what is read `seldom`, the first of them first, folds under one button.
+    and made, when it is first looked at. At most six are in sight: what neither the build nor one
+    of its set-ups needs, by `needs`, and then what is read `seldom`, the first of them first, folds
+    under one button. So none wanders when another set-up is looked at.
     `sections` name the page of a place by what its path begins with, `named` that of a word which
     stands alone, or before a colon and what is to be looked at.
     """
@@ -97,15 +113,20 @@ class PagedStation(Station):
             self._summary.hide()
         if not T.stands_back:
             self.menu.hide()
-        column = spaced(QVBoxLayout(self), 8, (24, 12, 24, 8))
+        column = self._column = spaced(QVBoxLayout(self), 8, (EDGE, 12, EDGE, 8))
         column.addLayout(head)
         column.addWidget(self.pages, 1)
         self.pages.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
 
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        edge = EDGE if self.width() >= ROOMY else LESS_EDGE
+        self._column.setContentsMargins(edge, 12, edge, 8)
+
     def _fold(self) -> None:
         """Fold what this build does not need, and what is read seldom, until six are in sight."""
-        build = self._session.build
-        seen = [n for n in self._names if n not in self.needs or self.needs[n](build)]
+        base = self._session.base
+        seen = [n for n in self._names if n not in self.needs or self._needed(n, base)]
         for name in self.seldom:
             if len(seen) > MOST_IN_SIGHT and name in seen:
                 seen.remove(name)
@@ -120,6 +141,15 @@ class PagedStation(Station):
             for name in folded:
                 menu.addAction(name, partial(self.show_page_named, name))
         self._name_more()
+
+    def _needed(self, name: str, base: Build) -> bool:
+        """Tell whether the build needs a page, or a set-up brings or changes what it is for."""
+        need = self.needs[name]
+        return need.met(base) or any(
+            is_under(path, need.section) or is_under(need.section, path)
+            for setup in base.setups
+            for path in setup.changes
+        )
 
     def _name_more(self) -> None:
         """Let the last button say which folded page is shown."""

@@ -10,7 +10,7 @@ from urgens.document import Build
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import PAGES
 from urgens.ui.stations.balance.set_page import SetPage
-from urgens.ui.widgets.paged import Needs, PagedStation
+from urgens.ui.widgets.paged import Need, Needs, PagedStation
 
 # Of the press, of Bleed, and of Prove.
 _ELSEWHERE = (
@@ -31,7 +31,9 @@ class BalanceStation(PagedStation):
     """Pressures and what sets them, what else could be fitted, how sure it is."""
 
     title, kinds, seldom = "Balance", PAGES, ("What changed?",)
-    needs: ClassVar[Needs] = {"Speed": lambda build: build.vehicle.downforce is not None}
+    needs: ClassVar[Needs] = {
+        "Speed": Need("vehicle.downforce", lambda build: build.vehicle.downforce is not None)
+    }
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(session, parent)

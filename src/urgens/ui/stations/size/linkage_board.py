@@ -6,7 +6,8 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QPainter
 
-from urgens.quantity import LENGTH, natural_step, retype
+from urgens.document import Build
+from urgens.quantity import LENGTH, natural_step, retype, show
 from urgens.studies.pedal_linkage import Linkage, along_the_stroke, linkage
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, fluid, ink, pen
@@ -35,11 +36,15 @@ Angles = tuple[float, float, float]
 
 
 class LinkageBoard(Board):
-    """Draws pivot, arm, pin, rod and cylinder as they are pressed now."""
+    """Draws pivot, arm, pin, rod and cylinder as they are pressed now.
+
+    What is only looked at is drawn in place of the build; its pin is written, and cannot be typed.
+    """
 
     def __init__(self, session: Session) -> None:
         self._still: tuple[Angles, float] = (DRAWN_PAD, DRAWN_PIN, 0.0), 0.0  # while it is held
         self._linkage: Linkage | None = None
+        self._read: Build | None = None  # what is drawn
         super().__init__(session)
         self.drag = PaintedDrag(
             self, session, taken=self._taken, moved=self._pull, left=self._let_go
@@ -54,16 +59,39 @@ class LinkageBoard(Board):
 
     def read(self) -> None:
         """Find how the linkage stands."""
-        self._linkage = linkage(self.session.build)
-        ratio = float(self.session.solution.system.pedal_ratio)
-        self.setAccessibleName(f"Pedal; pushrod pin at {ratio:.2f} to 1, drag or arrow keys")
+        self._read = self._build
+        self._linkage = linkage(self._build)
+        known = "looked at" if self._looks else "drag or arrow keys"
+        self.setAccessibleName(f"Pedal; pushrod pin at {self._ratio:.2f} to 1, {known}")
+
+    def _follow_press(self) -> None:
+        if self._build is not self._read and not self.seen.stale:
+            self.read()
+            self.place()
+        super()._follow_press()
+        if self.session.considered:
+            self.update()
+
+    @property
+    def _build(self) -> Build:
+        """What is drawn: the build, or what is only looked at."""
+        return self.session.pressed_solution.build
+
+    @property
+    def _looks(self) -> bool:
+        """Whether what is drawn is not fitted."""
+        return bool(self.session.considered)
+
+    @property
+    def _ratio(self) -> float:
+        return float(self.session.pressed_solution.system.pedal_ratio)
 
     # --- where things are ------------------------------------------------------------------
 
     @property
     def _up(self) -> bool:
         """Whether the pedal stands on the floor, its arms pointing up."""
-        return self.session.build.pedal.mount == "floor"
+        return self._build.pedal.mount == "floor"
 
     @property
     def _small(self) -> bool:
@@ -78,7 +106,7 @@ class LinkageBoard(Board):
         """
         if self.drag.held:
             return self._still[0]
-        made = self.session.build.pedal
+        made = self._build.pedal
         if made.angles is None:
             return DRAWN_PAD, DRAWN_PIN, 0.0
         slope = made.angles.cylinder.value
@@ -94,22 +122,22 @@ class LinkageBoard(Board):
         """Return how far the pedal is swung now [rad]; it stands still while the pin moves."""
         if self.drag.held:
             return self._still[1]
-        made = self.session.build.pedal
-        travel = float(self.session.presses.pedal_travel)
+        made = self._build.pedal
+        travel = float(self.session.pressed.pedal_travel)
         most = made.travel_available.value
         return (most if math.isnan(travel) else min(travel, most)) / made.pivot_to_pad.value
 
     @property
     def _per_metre(self) -> float:
         """Return the scale [px/m] at which arms, sweep and cylinder have room on both sides."""
-        made, (pad, pin, _) = self.session.build.pedal, self._angles
+        made, (pad, pin, _) = self._build.pedal, self._angles
         high = (self.down - TOP - FOOT) / made.pivot_to_pad.value
         half = self.across / 2.0
         right = SWEEP * made.pivot_to_pad.value * max(math.sin(pad), 0.0)
         scales = [high, (half - EDGE) / max(right, 1e-9)]
         if made.rod_length is not None:
             left = made.rod_length.value - made.pivot_to_pushrod.value * min(math.sin(pin), 0.0)
-            body = CYLINDER + (BOOSTER if self.session.build.booster.fitted else 0.0)
+            body = CYLINDER + (BOOSTER if self._build.booster.fitted else 0.0)
             scales.append((half - body) / left)
         return max(min(scales), 1.0)
 
@@ -127,12 +155,12 @@ class LinkageBoard(Board):
     @property
     def pin(self) -> QPointF:
         """Where the pin is now."""
-        made = self.session.build.pedal
+        made = self._build.pedal
         return self.at(made.pivot_to_pushrod.value, self._angles[1] - self._swing)
 
     def _rod_end(self, pin: QPointF) -> QPointF:
         """Return where the rod's far end is, on the cylinder's line."""
-        made, (_, _, slope) = self.session.build.pedal, self._angles
+        made, (_, _, slope) = self._build.pedal, self._angles
         forward = QPointF(-math.cos(slope), -math.sin(slope))
         if made.rod_length is None:
             return pin + forward * ROD
@@ -140,14 +168,14 @@ class LinkageBoard(Board):
         tilt = 0.0
         if self._linkage is not None:
             swing = np.asarray(self._swing)
-            found = along_the_stroke(self.session.build, self._linkage, swing)
+            found = along_the_stroke(self._build, self._linkage, swing)
             tilt = float(np.nan_to_num(found.rod_angle))
         turn = -slope + (tilt if self._up else -tilt)  # screen angles grow downwards
         return pin + QPointF(-math.cos(turn), math.sin(turn)) * length
 
     def _dimension(self, path: str) -> tuple[QPointF, QPointF]:
         """Return both ends of a dimension line: along the arm as it rests, beside it."""
-        made, (pad, pin, _) = self.session.build.pedal, self._angles
+        made, (pad, pin, _) = self._build.pedal, self._angles
         to_pad = path.endswith("pad")
         radius = (made.pivot_to_pad if to_pad else made.pivot_to_pushrod).value
         angle, away = (pad, AWAY) if to_pad else (pin, -AWAY)
@@ -160,6 +188,7 @@ class LinkageBoard(Board):
         """Put the labels beside their dimension lines."""
         if not self.labels or self.down < TOP + FOOT + 40:
             return
+        self.labels["pedal.pivot_to_pushrod"].setVisible(not self._looks)
         start, end = self._dimension("pedal.pivot_to_pad")
         right = self.across - self.labels["pedal.pivot_to_pad"].width() / self.scale - 2
         middle = start + (end - start) * 0.42
@@ -175,7 +204,7 @@ class LinkageBoard(Board):
 
     def draw(self, painter: QPainter) -> None:
         """Paint the pedal at rest, pale, and as it is pressed."""
-        made, (pad, pin_rest, _) = self.session.build.pedal, self._angles
+        made, (pad, pin_rest, _) = self._build.pedal, self._angles
         length, swing = made.pivot_to_pad.value, self._swing
         floor = made.travel_available.value / length
         self._draw_sweep(painter, length, pad, floor, swing)
@@ -206,13 +235,24 @@ class LinkageBoard(Board):
         painter.drawEllipse(self.pivot, 9, 9)
         painter.setBrush(QColor(T.ink))
         painter.drawEllipse(self.pivot, 2, 2)
-        ratio = float(self.session.solution.system.pedal_ratio)
-        words = f"{ratio:.2f} : 1"
-        y = 22.0 if self._up else self.down - 10
-        write(painter, words, QPointF(2, y), size=24, weight=700, color=T.ink)
-        if self._small:
+        self._write_ratio(painter)
+        if self._looks:
+            self._write_pin(painter)
+        elif self._small:
             box = self.box("pedal.pivot_to_pushrod")
             write(painter, "to the pin", QPointF(box.right() + 4, box.top() + 20))
+
+    def _write_ratio(self, painter: QPainter) -> None:
+        """Write the ratio large, of what is only looked at in another colour."""
+        words, y = f"{self._ratio:.2f} : 1", 22.0 if self._up else self.down - 10
+        color = T.warn if self._looks else T.ink
+        write(painter, words, QPointF(2, y), size=24, weight=700, color=color)
+
+    def _write_pin(self, painter: QPainter) -> None:
+        """Write where the pin of what is looked at would be, in place of the build's."""
+        box = self.box("pedal.pivot_to_pushrod")
+        at = show(self._build.pedal.pivot_to_pushrod.value, LENGTH, self.session.units)
+        write(painter, f"{at} to the pin", QPointF(box.left(), box.top() + 20), color=T.ink)
 
     def _draw_sweep(
         self, painter: QPainter, length: float, pad: float, floor: float, swing: float
@@ -239,7 +279,7 @@ class LinkageBoard(Board):
         painter.save()
         painter.translate(end)
         painter.rotate(math.degrees(slope))
-        boosted = self.session.build.booster.fitted
+        boosted = self._build.booster.fitted
         left = 2.0
         ink(painter, pen(T.ink, 2), QColor(T.steel))
         if boosted:
@@ -247,7 +287,7 @@ class LinkageBoard(Board):
             left = -28.0
         painter.drawRoundedRect(QRectF(left - 54, -13, 54, 26), 3, 3)
         most = float(self.session.hardest.master_front)
-        share = float(self.session.presses.master_front) / most if most else 0.0
+        share = float(self.session.pressed.master_front) / most if most else 0.0
         ink(painter, Qt.PenStyle.NoPen, fluid(share))
         painter.drawRect(QRectF(left - 49, -8, 36, 16))
         painter.setBrush(QColor(T.ink))
@@ -269,7 +309,7 @@ class LinkageBoard(Board):
 
     def _draw_holes(self, painter: QPainter, angle: float) -> None:
         """Mark the holes there are, with what each would give."""
-        made = self.session.build.pedal
+        made = self._build.pedal
         for hole in made.holes:
             at = self.at(hole.value, angle)
             ink(painter, pen(T.ink, 1.5, Qt.PenStyle.DotLine), QColor(T.sheet))
@@ -294,6 +334,8 @@ class LinkageBoard(Board):
             session.plan("pedal.pivot_to_pushrod", typed, f"Pushrod pin at {typed}")
 
     def _taken(self, spot: QPointF) -> bool:
+        if self._looks:
+            return False  # what is not fitted is moved on the map
         self._still = self._angles, self._swing
         return (spot - self.pin).manhattanLength() < GRIP
 
@@ -308,9 +350,9 @@ class LinkageBoard(Board):
         self.update()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        key, made = Qt.Key(event.key()), self.session.build.pedal
+        key, made = Qt.Key(event.key()), self._build.pedal
         steps = {Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1, Qt.Key.Key_Right: 1, Qt.Key.Key_Down: 1}
-        if key in steps:
+        if key in steps and not self._looks:
             step = natural_step(LENGTH, self.session.units)
             self._take(made.pivot_to_pushrod.value + steps[key] * step)
         else:

@@ -70,9 +70,10 @@ class MapPage(Page):
             self.map.choices.choose(*self.offers[0])
 
     def _show_looked(self) -> None:
-        """Let windows and button speak of what is looked at."""
+        """Let heading, windows and button speak of what is looked at."""
         self.windows.seen.now()
         self._name_take()
+        self.say()
 
     def _name_take(self) -> None:
         choices, candidate = self.map.choices, self.map.candidate
@@ -87,11 +88,13 @@ class MapPage(Page):
 
     @property
     def summary(self) -> str:
-        """The choice and the first window it misses."""
+        """The choice, or what is looked at, and the first window it misses."""
         choices = self.map.choices
-        kind = MissedWindow(int(choices.own_map.verdict[0, 0]))
-        chosen = f"{choices.bores[choices.own].text} at {choices.ratio:.2f} : 1"
-        return f"{chosen}: {WORDS[kind]}"
+        row, ratio = self.map.candidate or (choices.own, choices.ratio)
+        found, at = self._chosen()
+        kind = MissedWindow(int(found.verdict[at]))
+        looked = "" if self.map.candidate is None else "looked at, not fitted: "
+        return f"{looked}{choices.bores[row].text} at {ratio:.2f} : 1: {WORDS[kind]}"
 
     def show_figures(self) -> None:
         """Work out the map of the build as it is now."""

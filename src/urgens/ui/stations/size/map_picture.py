@@ -8,6 +8,7 @@ from urgens.studies.sizing_windows import MissedWindow
 from urgens.ui.stations.size.choices import HIGHEST, LOWEST, BoreRatioGrid
 from urgens.ui.theme.paint import T, outline, pen, width
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.label_placer import Box
 
 Stretch = tuple[float, float, MissedWindow]
 HATCHES = {  # besides colour, so that regions are told apart without it
@@ -50,6 +51,7 @@ class MapPicture:
     ) -> None:
         self.choices, self.cells = choices, cells
         self.names, self.caption = names, caption
+        self.words: list[Box] = []  # where regions' words were painted [px]
 
     def point(self, row: int, ratio: float) -> QPointF:
         """Return where a bore and a ratio are."""
@@ -141,6 +143,7 @@ class MapPicture:
                 at = QPointF(box.left() + column * wide, box.top() + (row + 0.5) * tall + 5)
                 color = ink.get(kind, T.ink)
                 write(painter, words, at, size=15, weight=600, color=color, side="middle")
+                self._note(at, width(words, 15, 600))
                 break
             else:
                 self._paint_narrow(painter, kind, stretches, tall, ink.get(kind, T.ink))
@@ -171,6 +174,11 @@ class MapPicture:
         painter.fillRect(QRectF(left - half, at.y() - tall / 2, 2 * half, tall), ground)
         at = QPointF(left, at.y() + 5)
         write(painter, SHORT[kind], at, size=14, weight=600, color=color, side="middle")
+        self._note(at, 2 * half)
+
+    def _note(self, at: QPointF, wide: float) -> None:
+        """Note where words were written, their baseline's middle at a point."""
+        self.words.append((at.x() - wide / 2, at.y() - 16, wide, 20))
 
 
 def _unlike(above: list[Stretch], below: list[Stretch]) -> list[tuple[float, float]]:

@@ -1,5 +1,7 @@
 """Every bore against every ratio: where each fails, where it fits, and what is chosen."""
 
+from collections.abc import Callable
+from dataclasses import dataclass
 from typing import ClassVar
 
 import numpy as np
@@ -21,9 +23,10 @@ from urgens.studies.sizing_windows import MissedWindow
 from urgens.ui.session import Session
 from urgens.ui.stations.size.choices import HIGHEST, LOWEST, RATIOS, BoreRatioGrid
 from urgens.ui.stations.size.map_picture import WORDS, MapPicture
-from urgens.ui.theme.paint import T, ink, metrics, outline, pen
+from urgens.ui.theme.paint import T, ink, outline, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.drag import PaintedDrag
+from urgens.ui.widgets.label_placer import Box, Label, place
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import point_out
 
@@ -34,6 +37,47 @@ RIGHT = 10.0
 TOP = 6.0
 FOOT = 44.0
 GRIP = 22.0  # px around the choice that take hold of it
+
+
+@dataclass(frozen=True)
+class _Marked:
+    """A place on the map [px], what is said of it, how it is painted."""
+
+    at: QPointF
+    words: str
+    mark: Callable[[QPainter, QPointF], None]
+    color: str = ""
+
+    def paint(self, painter: QPainter) -> None:
+        """Paint its mark."""
+        self.mark(painter, self.at)
+
+
+def _diamond(painter: QPainter, at: QPointF) -> None:
+    corners = ((0, -10.0), (10.0, 0), (0, 10.0), (-10.0, 0))
+    painter.drawPolygon(QPolygonF([at + QPointF(*corner) for corner in corners]))
+
+
+def _paint_best(painter: QPainter, at: QPointF) -> None:
+    outline(painter, T.good, 2.5)
+    painter.drawEllipse(at, 8, 8)
+
+
+def _paint_own_place(painter: QPainter, at: QPointF) -> None:
+    ink(painter, pen(T.ink, 2.5), QColor(T.fluid[1]))
+    _diamond(painter, at)
+
+
+def _paint_held(painter: QPainter, at: QPointF) -> None:
+    outline(painter, T.front, 2)
+    painter.drawEllipse(at, GRIP - 4, GRIP - 4)
+    _paint_own_place(painter, at)
+
+
+def _paint_candidate(painter: QPainter, at: QPointF) -> None:
+    """Paint what is looked at, which is not fitted."""
+    ink(painter, pen(T.ink, 2.5, Qt.PenStyle.DashLine), QColor(T.sheet))
+    _diamond(painter, at)
 
 
 class MapView(Painted):
@@ -57,6 +101,7 @@ class MapView(Painted):
         self._choices: BoreRatioGrid | None = None
         self._before: BoreRatioGrid | None = None
         self._still: tuple[object, QPixmap] | None = None
+        self._words: list[Box] = []  # of its regions [px]
         self.candidate: tuple[int, float] | None = None  # row and ratio that are looked at
         self.drag = PaintedDrag(self, session, taken=self._taken, moved=self._pull)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -128,13 +173,16 @@ class MapView(Painted):
             with QPainter(pixmap) as painter:
                 painter.setRenderHint(QPainter.RenderHint.Antialiasing)
                 painter.scale(self.scale, self.scale)
-                self._picture.paint(painter)
-            self._still = (key, pixmap)
+                picture = self._picture
+                picture.paint(painter)
+            self._still, self._words = (key, pixmap), picture.words
         with QPainter(self) as painter:
             painter.drawPixmap(0, 0, self._still[1])
         with self.begin() as painter:
             self._paint_own(painter)
-            self._paint_choice(painter)
+            for marked in self._marked():
+                marked.paint(painter)
+            self._paint_labels(painter)
 
     def _named(self, row: int) -> str:
         """Return what a row is called: a bore, of twin cylinders both."""
@@ -157,49 +205,48 @@ class MapView(Painted):
         at = QPointF(box.left() - 8, top + tall / 2 + 5)
         write(painter, self._named(own), at, size=14, weight=700, color=T.ink, side="right")
 
-    def _paint_choice(self, painter: QPainter) -> None:
-        choices = self.choices
-        ranked = choices.map.ranked()
+    def _marked(self) -> list[_Marked]:
+        """Return what is marked on the map, what is painted over others last."""
+        choices, ranked = self.choices, self.choices.map.ranked()
+        own = self.point(choices.own, min(max(choices.ratio, LOWEST), HIGHEST))
+        marked = []
         if ranked:
             row, column = ranked[0]
             best = self.point(row, float(RATIOS[column]))
-            outline(painter, T.good, 2.5)
-            painter.drawEllipse(best, 8, 8)
-        at = self.point(choices.own, min(max(choices.ratio, LOWEST), HIGHEST))
-        if ranked and (best - at).manhattanLength() > 60:
-            write(painter, "best", best + QPointF(12, 5), weight=600, color=T.good)
-        if self.candidate is not None:
-            self._paint_candidate(painter, self.candidate)
-        if self.hasFocus() or self.drag.held:
-            painter.setPen(pen(T.front, 2))
-            painter.drawEllipse(at, GRIP - 4, GRIP - 4)
-        ink(painter, pen(T.ink, 2.5), QColor(T.fluid[1]))
-        reach = 10.0
-        corners = ((0, -reach), (reach, 0), (0, reach), (-reach, 0))
-        painter.drawPolygon(QPolygonF([at + QPointF(*corner) for corner in corners]))
+            far = (best - own).manhattanLength() > 60
+            marked.append(_Marked(best, "best" if far else "", _paint_best, T.good))
+        held = self.hasFocus() or self.drag.held
         words = f"{choices.bores[choices.own].text} at {choices.ratio:.2f}"
-        room = metrics(15, 700).horizontalAdvance(words) + 24
-        side = at.x() + room < self._cells.right()
-        box = QRectF(at.x() + 14 if side else at.x() - room + 8, at.y() - 24, room - 20, 20)
-        ground = QColor(T.sheet)
-        ground.setAlphaF(0.85)
-        painter.fillRect(box, ground)
-        write(painter, words, box.bottomLeft() + QPointF(4, -5), weight=700, color=T.ink)
+        marked.append(_Marked(own, words, _paint_held if held else _paint_own_place))
+        if self.candidate is not None:
+            row, ratio = self.candidate
+            words = f"{choices.bores[row].text} at {ratio:.2f}, Enter takes it"
+            marked.append(_Marked(self.point(row, ratio), words, _paint_candidate))
+        return marked
 
-    def _paint_candidate(self, painter: QPainter, candidate: tuple[int, float]) -> None:
-        """Paint what is looked at, which is not fitted."""
-        row, ratio = candidate
-        at = self.point(row, ratio)
-        ink(painter, pen(T.ink, 2.5, Qt.PenStyle.DashLine), QColor(T.sheet))
-        corners = ((0, -10.0), (10.0, 0), (0, 10.0), (-10.0, 0))
-        painter.drawPolygon(QPolygonF([at + QPointF(*corner) for corner in corners]))
-        words = f"{self.choices.bores[row].text} at {ratio:.2f}, Enter takes it"
-        room = metrics(15, 700).horizontalAdvance(words) + 10
-        left = at.x() + 14 if at.x() + 14 + room < self._cells.right() else at.x() - room - 14
+    def placed(self) -> list[tuple[_Marked, Box | None]]:
+        """Return what has words, what is looked at first, and where they stand [px]."""
+        marked = self._marked()[::-1]
+        said = [one for one in marked if one.words]
+        labels = [
+            Label(one.words, (one.at.x(), one.at.y()), (width(one.words, 15, 700) + 8, 20.0))
+            for one in said
+        ]
+        reach, box = GRIP - 4, self._cells
+        marks = [(one.at.x() - reach, one.at.y() - reach, 2 * reach, 2 * reach) for one in marked]
+        bounds = (box.left(), box.top(), box.width(), box.height())
+        return list(zip(said, place(labels, bounds, handles=[*marks, *self._words]), strict=True))
+
+    def _paint_labels(self, painter: QPainter) -> None:
+        """Write what is marked, clear of each other and of the words of regions where it can be."""
         ground = QColor(T.sheet)
         ground.setAlphaF(0.85)
-        painter.fillRect(QRectF(left, at.y() + 6, room, 20), ground)
-        write(painter, words, QPointF(left + 4, at.y() + 21), weight=700, color=T.ink)
+        for one, box in self.placed():
+            if box is None:
+                continue
+            painter.fillRect(QRectF(*box), ground)
+            at = QPointF(box[0] + 4, box[1] + 15)
+            write(painter, one.words, at, weight=700, color=one.color or T.ink)
 
     # --- the hand --------------------------------------------------------------------------
 
@@ -217,6 +264,8 @@ class MapView(Painted):
             self._session.consider(None)
         else:
             self.choices.look_at(*candidate)
+            if not self._session.considered:  # it is what is fitted, or was refused
+                self.candidate = None
         self.looked.emit()
         self.update()
 

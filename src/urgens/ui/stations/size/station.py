@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QWidget
 
 from urgens.ui.session import Session
 from urgens.ui.stations.size import PAGES
-from urgens.ui.widgets.paged import Needs, PagedStation
+from urgens.ui.widgets.paged import Need, Needs, PagedStation
 from urgens.ui.widgets.plain import point_out
 from urgens.ui.widgets.setup_menu import COMPARED
 
@@ -21,8 +21,8 @@ class SizeStation(PagedStation):
         "vehicle.launch": "Launch", "booster": "Booster", "master": "Map"
     }  # fmt: skip
     needs: ClassVar[Needs] = {
-        "Booster": lambda build: build.booster.fitted,
-        "Launch": lambda build: build.vehicle.launch is not None,
+        "Booster": Need("booster", lambda build: build.booster.fitted),
+        "Launch": Need("vehicle.launch", lambda build: build.vehicle.launch is not None),
     }
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
