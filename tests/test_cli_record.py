@@ -1,8 +1,10 @@
 """`urgens plan` and `urgens compare`, as their contract says."""
 
 import json
-from datetime import date
+from datetime import date, datetime, timedelta
+from itertools import pairwise
 from pathlib import Path
+from typing import Any
 
 import pytest
 from icalendar import Calendar
@@ -60,18 +62,46 @@ def test_what_is_due_is_a_calendar_that_is_read_back(
     file, out = tmp_path / "van.urgens.json", tmp_path / "due.ics"
     save(build, file)
     assert main(["plan", str(file), "-o", str(out)]) == 0
-    assert "days written, " in capsys.readouterr().err
+    assert "days, each with an alarm" in capsys.readouterr().err
     events = Calendar.from_ical(out.read_bytes()).walk("VEVENT")
     found = {str(one["SUMMARY"]): one for one in events}
     event = found["Bookmoor: Clip, at the axle; both"]
     assert event["DTSTART"].dt == date(2026, 6, 1)
     assert event["DTEND"].dt == date(2026, 6, 2)
     assert str(event["DESCRIPTION"]) == "noted by you"
+    (alarm,) = event.walk("VALARM")
+    assert alarm["TRIGGER"].dt == timedelta(hours=9)  # of that day
     again = tmp_path / "again.ics"
     assert main(["plan", str(file), "-o", str(again)]) == 0
     ids = [str(one["UID"]) for one in Calendar.from_ical(again.read_bytes()).walk("VEVENT")]
     assert ids == [str(one["UID"]) for one in events]
     assert len(set(ids)) == len(ids)
+
+
+def test_jobs_stand_in_the_calendar_when_the_plan_does_them(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path, van: str
+) -> None:
+    """Each at its time of the wall's clock with an alarm, and no two at once; a later start moves
+    the same jobs, which a calendar that has them already takes as moved (RFC 5545: by UID)."""
+
+    def jobs(start: str) -> dict[str, Any]:
+        out = tmp_path / "plan.ics"
+        assert main(["plan", van, "--start", start, "-o", str(out)]) == 0
+        events = Calendar.from_ical(out.read_bytes()).walk("VEVENT")
+        return {str(one["UID"]): one for one in events if isinstance(one["DTSTART"].dt, datetime)}
+
+    first, later = jobs("2026-06-01T09:00"), jobs("2026-06-08T09:00")
+    assert set(first) == set(later)
+    times = sorted((one["DTSTART"].dt, one["DTEND"].dt) for one in first.values())
+    assert times[0][0] == datetime(2026, 6, 1, 9)
+    assert all(end <= start for (_, end), (start, _) in pairwise(times))
+    planned = printed(capsys, "plan", van, "--json", "--start", "2026-06-01T09:00")["jobs"]
+    assert isinstance(planned, list)
+    assert len({str(one["SUMMARY"]) for one in first.values()}) >= len(planned)
+    for uid, one in first.items():
+        assert later[uid]["DTSTART"].dt - one["DTSTART"].dt == timedelta(days=7)
+        (alarm,) = one.walk("VALARM")
+        assert alarm["TRIGGER"].dt == timedelta(minutes=-15)
 
 
 @pytest.mark.parametrize(

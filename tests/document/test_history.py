@@ -42,17 +42,46 @@ def test_a_saving_without_a_change_adds_nothing(van: Build) -> None:
     assert saved(van, noted) is noted
 
 
-def test_a_run_of_savings_is_one_entry_from_the_first_value_to_the_last(van: Build) -> None:
-    one = saved(van, with_changes(van, {"pedal.pivot_to_pad": "14 in"}))
-    two = saved(
-        one, with_changes(one, {"pedal.pivot_to_pad": "15 in", "targets.surface": 0.8}),
-        NOW + timedelta(minutes=30),
-    )  # fmt: skip
-    assert len(two.history) == len(van.history) + 1
-    assert dict(two.history[-1].changes) == {
+def test_what_is_changed_again_is_one_change_and_what_is_not_keeps_its_date(van: Build) -> None:
+    first = {"pedal.pivot_to_pad": "14 in", "targets.deceleration": 0.7}
+    one = saved(van, with_changes(van, first))
+    later = NOW + timedelta(minutes=30)
+    again = {"pedal.pivot_to_pad": "15 in", "targets.surface": 0.8}
+    two = saved(one, with_changes(one, again), later)
+    stays, moves = two.history[len(van.history) :]
+    assert (stays.at, moves.at) == (NOW, later)
+    assert dict(stays.changes) == {"targets.deceleration": (van.targets.deceleration, 0.7)}
+    assert dict(moves.changes) == {
         "pedal.pivot_to_pad": (van.pedal.pivot_to_pad.text, "15 in"),
         "targets.surface": (van.targets.surface, 0.8),
     }
+    assert not changes_between(as_of(two, NOW).build, with_changes(van, {
+        "targets.deceleration": 0.7}))  # fmt: skip
+    assert not changes_between(as_of(two, NOW - timedelta(minutes=1)).build, van)
+
+
+def test_many_savings_never_carry_the_first_change_along(van: Build) -> None:
+    """A change of nine o'clock stays one, though something else is saved every hour."""
+    build = saved(van, with_changes(van, {"targets.surface": 0.8}))
+    for hour in range(1, 6):
+        pad = with_changes(build, {"pedal.pivot_to_pad": f"{12 + hour} in"})
+        build = saved(build, pad, NOW + timedelta(hours=hour))
+    assert {one.at: tuple(one.changes) for one in build.history[len(van.history) :]} == {
+        NOW: ("targets.surface",), NOW + timedelta(hours=5): ("pedal.pivot_to_pad",),
+    }  # fmt: skip
+
+
+def test_what_was_recorded_in_between_keeps_both_changes(van: Build) -> None:
+    """A proof of half past two was made with the first value: it is not to stand for the old."""
+    one = saved(van, with_changes(van, {"pedal.pivot_to_pad": "14 in"}))
+    run = {"procedure": "three-strokes", "started": "2026-05-02T14:30", "ended": "2026-05-02T14:40"}
+    proved = with_changes(one, {"records": [*dumped(one).get("records", []), run]})
+    assert saved(one, proved) is proved  # what is recorded is no change of the vehicle
+    back = with_changes(proved, {"pedal.pivot_to_pad": van.pedal.pivot_to_pad.text})
+    made = saved(proved, back, NOW + timedelta(hours=1)).history[len(van.history) :]
+    assert [dict(one.changes)["pedal.pivot_to_pad"][1] for one in made] == [
+        "14 in", van.pedal.pivot_to_pad.text,
+    ]  # fmt: skip
 
 
 def test_what_is_taken_back_in_the_same_run_leaves_no_entry(van: Build) -> None:

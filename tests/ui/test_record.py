@@ -170,13 +170,18 @@ def test_a_part_that_came_is_noted_where_it_is_missed(open_window: Opener) -> No
     assert "Load-sensing valve" in [one.what for one in page.shown.plan.missing]
 
 
-def test_what_is_due_goes_into_a_calendar(open_window: Opener, tmp_path: Path) -> None:
+def test_jobs_and_what_is_due_go_into_a_calendar(open_window: Opener, tmp_path: Path) -> None:
     page = shown(open_window(bed("library")), "Plan")
-    file = tmp_path / "due.ics"
+    file = tmp_path / "plan.ics"
     page.write_to(file)
-    assert page.wrote.text() == "3 days are written to due.ics, 2 have none yet."
+    count = len(page.shown.plan.jobs)
+    said = f"{count} jobs and 3 days, each with an alarm; 2 due without a day"
+    assert count > 1
+    assert page.wrote.text() == f"Written to plan.ics: {said}."
     assert not page.refused.isVisible()
-    assert len(Calendar.from_ical(file.read_bytes()).walk("VEVENT")) == 3
+    named = [str(one["SUMMARY"]) for one in Calendar.from_ical(file.read_bytes()).walk("VEVENT")]
+    assert all(f"Bookmoor: {job.name}" in named for job in page.shown.plan.jobs)
+    assert len(named) == len(page.shown.when.slots) + 3
     page.write_to(tmp_path / "due.txt")
     assert "has no ending of a calendar" in page.refused.text()
 

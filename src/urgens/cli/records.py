@@ -33,8 +33,9 @@ def _plan(options: argparse.Namespace) -> int:
     end = None if when.end is None else when.end.date()
     coming = due(found.work.build, start.date(), end, renewed=found.renews)
     if options.output is not None:
-        count = write_calendar(found.work.build.name, coming, options.output)
-        print(f"urgens: {count} days written, {len(coming) - count} without one", file=sys.stderr)
+        name = found.work.build.name
+        held = write_calendar(name, found.jobs, when, coming, options.output)
+        print(f"urgens: written: {held.words}", file=sys.stderr)
     if options.json or options.output is None:
         _say_plan(found, when, coming, as_json=options.json)
     return DONE

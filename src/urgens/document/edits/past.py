@@ -14,11 +14,13 @@ from urgens.document.errors import BuildErrors
 from urgens.document.facts import UNSEEN
 from urgens.document.frozen import thawed
 from urgens.document.ledger.history import HistoryEntry
+from urgens.document.model import DocumentModel
 from urgens.document.paths import path_of, steps
 from urgens.document.validation import UNKNOWN, validated
 
 Pair = list[Any]  # the old value and the new one, None for nothing
 RUN = timedelta(hours=2)  # savings no further apart are one run of work
+RECORDED = ("records", "joints", "open_items", "noted", "proof", "traces")
 MOST_NAMED = 3  # figures that the words of a change name
 LONGEST = 200  # letters of them
 # What is no figure of the vehicle: it has dates of its own, or is only about the build.
@@ -67,8 +69,8 @@ def with_history(saved: Build, now: Build, at: datetime) -> Build:
     """Return `now` with what it changes against `saved` as an entry of its history.
 
     saved: the build as its file has it; now: as it is to be saved; at: the time.
-    What was saved no longer than two hours before, in words of its own making, is one run of work,
-    and one entry.
+    A figure that is changed again within two hours, with nothing recorded in between, is one change
+    from its first value to its last, of the last saving; what is not changed again keeps its date.
     """
     changes = changes_between(saved, now)
     if not changes:
@@ -76,16 +78,43 @@ def with_history(saved: Build, now: Build, at: datetime) -> Build:
     at = at.replace(second=0, microsecond=0)
     kind = "note" if _only_settled(saved, changes) else "change"
     last = _last_of_run(saved, now, at, kind)
-    begun = None if last is None else _begun(saved, last)
-    kept = list(now.history)
-    if last is not None and begun is not None:
-        changes = changes_between(begun, now)
-        kept.remove(last)
-    entries = [one.model_dump(mode="json", exclude_unset=True) for one in kept]
-    if changes:
-        what = change_words(now, changes)
-        entries.append({"at": at.isoformat(), "what": what, "kind": kind, "changes": changes})
-    return with_changes(now, {"history": entries})
+    gone_on = None if last is None else _gone_on(saved, now, last, at)
+    if gone_on is not None:
+        return gone_on
+    rows = [*_rows(now.history), _entry(now, at, kind, changes)]
+    return with_changes(now, {"history": rows})
+
+
+def _rows(history: Sequence[HistoryEntry]) -> list[dict[str, Any]]:
+    return [one.model_dump(mode="json", exclude_unset=True) for one in history]
+
+
+def _entry(now: Build, at: datetime, kind: str, changes: Mapping[str, Pair]) -> dict[str, Any]:
+    what = change_words(now, changes)
+    return {"at": at.isoformat(), "what": what, "kind": kind, "changes": dict(changes)}
+
+
+def _gone_on(saved: Build, now: Build, last: HistoryEntry, at: datetime) -> Build | None:
+    """Return `now` with a run of work gone on with, None where it leads back to another beginning.
+
+    What the last entry says and nobody touched stays there.
+    """
+    begun = _begun(saved, last)
+    if begun is None:
+        return None
+    whole, before = changes_between(begun, now), thawed(last.changes)
+    stays = {
+        path: pair for path, pair in whole.items() if at > last.at and before.get(path) == pair
+    }
+    moves = {path: pair for path, pair in whole.items() if path not in stays}
+    rows = _rows([one for one in now.history if one != last])
+    rows += [_entry(now, *one) for one in ((last.at, last.kind, stays), (at, last.kind, moves))
+             if one[2]]  # fmt: skip
+    made = with_changes(now, {"history": rows})
+    back: Build | None = made
+    for entry in reversed(made.history[len(now.history) - 1 :]):
+        back = None if back is None else _begun(back, entry)
+    return None if back is None or changes_between(back, begun) else made
 
 
 def _only_settled(saved: Build, changes: Mapping[str, Pair]) -> bool:
@@ -108,9 +137,22 @@ def _last_of_run(saved: Build, now: Build, at: datetime, kind: str) -> HistoryEn
     last = max((one for one in saved.history if one.changes), key=lambda one: one.at, default=None)
     if last is None or last.why or last.kind != kind or not timedelta() <= at - last.at <= RUN:
         return None
-    if last not in now.history:
+    if last not in now.history or any(last.at <= time for time in _recorded(now)):
         return None
     return last if last.what == change_words(saved, thawed(last.changes)) else None
+
+
+def _recorded(build: Build) -> Iterator[datetime]:
+    """Yield every time at which something was done, read or seen on the vehicle."""
+    waiting: list[object] = [getattr(build, name) for name in RECORDED]
+    while waiting:
+        one = waiting.pop()
+        if isinstance(one, datetime):
+            yield one
+        elif isinstance(one, DocumentModel):
+            waiting += [getattr(one, name) for name in type(one).model_fields]
+        elif isinstance(one, tuple):
+            waiting += one
 
 
 def as_of(build: Build, day: datetime | HistoryEntry) -> Once:

@@ -269,27 +269,26 @@ class PlanPage(Page):
     # --- the calendar ----------------------------------------------------------------------
 
     def write(self) -> None:
-        """Ask where the calendar goes and write what is due into it."""
+        """Ask where the calendar goes and write jobs and what is due into it."""
         assert self.shown is not None
         folder = self.session.path.parent if self.session.path else None
         kinds = "Calendars (*.ics)"
-        path = file_to_write(self, "Write what is due", "due", ".ics", kinds, folder)
+        path = file_to_write(self, "Write jobs and what is due", "plan", ".ics", kinds, folder)
         if path is not None:
             self.write_to(path)
 
     def write_to(self, path: Path) -> None:
-        """Write what is due; how many days it came to, or why not, is said."""
+        """Write jobs and what is due; how much it came to, or why not, is said."""
         assert self.shown is not None
         try:
-            count = write_calendar(self.session.base.name, self.shown.due, path)
+            plan, when, due = self.shown.plan, self.shown.when, self.shown.due
+            held = write_calendar(self.session.base.name, plan.jobs, when, due, path)
         except BuildErrors as errors:
             self.wrote.hide()
             self.refused.setText("\n".join(str(one) for one in errors.errors))
             return
         self.refused.setText("")
-        left = len(self.shown.due) - count
-        said = f"{count} days are written to {path.name}"
-        self.wrote.setText(f"{said}, {left} have none yet." if left else f"{said}.")
+        self.wrote.setText(f"Written to {path.name}: {held.words}.")
         self.wrote.show()
 
 
