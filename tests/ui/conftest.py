@@ -8,7 +8,6 @@ from PySide6.QtCore import QPoint, QPointF, Qt, QTimer
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import (
     QApplication,
-    QFileDialog,
     QInputDialog,
     QLabel,
     QMessageBox,
@@ -19,6 +18,7 @@ from urgens.ui.frame.stations import STATIONS
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.measure.kinds import KindButton
 from urgens.ui.widgets.figure_label import FigureLabel
+from urgens.ui.widgets.file_chooser import FileChooser
 from urgens.ui.widgets.plane import Plane
 
 LEFT = Qt.MouseButton.LeftButton
@@ -98,10 +98,7 @@ def answer(dressed: QApplication) -> Callable[..., list[str]]:
 @pytest.fixture
 def no_dialogs(monkeypatch: pytest.MonkeyPatch) -> None:
     """No dialog asks for a file or for words: whoever was asked left it."""
-    for dialog in ("getSaveFileName", "getOpenFileName"):
-        monkeypatch.setattr(QFileDialog, dialog, lambda *_, **__: ("", ""))
-    monkeypatch.setattr(QFileDialog, "getOpenFileNames", lambda *_, **__: ([], ""))
-    monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *_, **__: "")
+    monkeypatch.setattr(FileChooser, "ask", lambda *_, **__: [])
     monkeypatch.setattr(QInputDialog, "getText", lambda *_, text="", **__: (text, False))
     monkeypatch.setattr(QInputDialog, "getMultiLineText", lambda *_, text="", **__: (text, False))
 

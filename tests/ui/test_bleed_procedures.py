@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog, QToolButton
+from PySide6.QtWidgets import QToolButton
 
 from tests.builds import bed, on_record, unproved
 from tests.ui.conftest import LEFT
@@ -19,6 +19,7 @@ from urgens.guidance.procedures.records import title_of
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.bleed import awake
 from urgens.ui.stations.bleed.card_page import CardPage
+from urgens.ui.widgets.file_chooser import FileChooser
 
 STATION = "Bleed"  # that its windows open at
 
@@ -356,9 +357,7 @@ def test_cards_go_out_as_pdf_one_for_each_person(
     sizes = []
     for index, action in enumerate(page.beside.print.menu().actions()):
         path = tmp_path / f"{index}.pdf"
-        monkeypatch.setattr(
-            QFileDialog, "getSaveFileName", lambda *_, path=path: (str(path), "*.pdf")
-        )
+        monkeypatch.setattr(FileChooser, "ask", lambda *_, path=path: [str(path)])
         action.trigger()
         assert path.read_bytes().startswith(b"%PDF")
         sizes.append(path.stat().st_size)

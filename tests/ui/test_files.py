@@ -14,7 +14,7 @@ import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QFileDialog
+from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed
 from tests.ui.conftest import label
@@ -36,6 +36,7 @@ from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.widgets.figure_label import FigureLabel
+from urgens.ui.widgets.file_chooser import FileChooser
 
 Answer = Callable[[str], list[str]]
 Opener = Callable[[Build], MainWindow]
@@ -158,8 +159,8 @@ def test_saving_over_another_program_s_change_is_asked_first(
 def test_a_name_that_is_typed_gets_its_ending(
     window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, typed: str, written: str
 ) -> None:
-    chosen = (str(tmp_path / typed), "")
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: chosen)
+    chosen = [str(tmp_path / typed)]
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: chosen)
 
     assert window.files.save_as()
     assert [path.name for path in tmp_path.iterdir()] == [written]
@@ -174,8 +175,8 @@ def test_nothing_is_written_over_unasked(
     save(bed("roadster"), there)
     sheet = tmp_path / "truck.pdf"
     sheet.write_bytes(b"mine")
-    chosen = (str(tmp_path / "truck"), "")
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: chosen)
+    chosen = [str(tmp_path / "truck")]
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: chosen)
     said = answer("Do not write")
     assert not window.files.save_as()
     assert said[0] == "truck.urgens.json is there already."
@@ -204,7 +205,7 @@ def test_a_file_that_is_gone_is_said_once_and_saved_elsewhere(
     save(window.session.base, path)
     window.session.open_file(path)
     path.unlink()
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(other), ""))
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: [str(other)])
     said = answer("Save it elsewhere")
     window.files.look_at_disk()
 
@@ -243,7 +244,7 @@ def test_a_folder_that_cannot_be_written_is_said_and_another_asked_for(
     window.session.edit("name", "Changed")
     path.unlink()
     path.parent.rmdir()
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(other), ""))
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: [str(other)])
     said = answer("Save elsewhere")
 
     assert window.files.save()
@@ -340,7 +341,7 @@ def test_brakes_are_taken_from_a_file_as_one_step(
     donor = edited(bed("mailvan"), "name", "Donor")
     file = tmp_path / "donor.urgens.json"
     save(donor, file)
-    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(file), ""))
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: [str(file)])
     before = window.session.build
     window.commands["borrow-1"].trigger()
     build = window.session.build
@@ -358,7 +359,7 @@ def test_a_broken_donor_is_said_and_changes_nothing(
 ) -> None:
     file = tmp_path / "donor.urgens.json"
     file.write_text("{", encoding="utf-8")
-    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(file), ""))
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: [str(file)])
     before = window.session.build
     said = answer("OK")
     window.commands["borrow-0"].trigger()

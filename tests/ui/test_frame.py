@@ -10,7 +10,7 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeySequence, QPalette
 from PySide6.QtPrintSupport import QPrintDialog
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QListWidget, QMenu
+from PySide6.QtWidgets import QApplication, QDialog, QListWidget, QMenu
 
 from tests.builds import bed
 from urgens.document import Build, edited
@@ -23,6 +23,7 @@ from urgens.ui.frame.stations import STATIONS
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.theme.tokens import DARK, LIGHT
+from urgens.ui.widgets.file_chooser import FileChooser
 
 Opener = Callable[[Build], MainWindow]
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -293,7 +294,7 @@ def test_ctrl_shift_p_writes_the_sheet_and_ctrl_q_closes(
     window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     out = tmp_path / "sheet.pdf"
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(out), ""))
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: [str(out)])
     QTest.keyClick(window, Qt.Key.Key_P, CTRL | Qt.KeyboardModifier.ShiftModifier)
     assert out.read_bytes().startswith(b"%PDF")
     QTest.keyClick(window, Qt.Key.Key_Q, CTRL)
@@ -322,6 +323,8 @@ from pathlib import Path
 from PySide6.QtWidgets import QApplication
 from urgens.document import demo
 from urgens.ui.session import Session
+from urgens.ui.widgets.file_chooser import FileChooser
+from urgens.ui.widgets.file_chooser import FileChooser
 
 application = QApplication([])
 session = Session(demo("library"))

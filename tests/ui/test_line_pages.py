@@ -11,13 +11,13 @@ import pytest
 from pypdf import PdfReader
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog
 
 from tests.plumbing.layouts import sound, with_layout
 from tests.ui.conftest import LEFT
 from urgens.document import Build, demo, demo_names
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.plumb.corner_numbers import HANDLE, numbers
+from urgens.ui.widgets.file_chooser import FileChooser
 
 STATION = "Plumb"  # that its windows open at
 Opener = Callable[[Build], MainWindow]
@@ -78,7 +78,7 @@ def test_a_lines_sheet_is_one_page_with_its_picture(
     shown = page(window)
     shown.look_at("L5")
     place = tmp_path / "line-5.pdf"
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(place), ""))
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: [str(place)])
     QTest.mouseClick(shown.paper, LEFT)
     read = PdfReader(io.BytesIO(place.read_bytes()))
     assert len(read.pages) == 1

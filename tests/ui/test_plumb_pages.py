@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog, QPushButton
+from PySide6.QtWidgets import QPushButton
 
 from tests.plumbing.layouts import sound, with_layout
 from tests.ui.conftest import LEFT, drag, type_into
@@ -16,6 +16,7 @@ from urgens.document import Build, with_changes
 from urgens.physics.bends import bend_sheet
 from urgens.plumbing.route_edits import points_of
 from urgens.ui.frame.window import MainWindow
+from urgens.ui.widgets.file_chooser import FileChooser
 
 STATION = "Plumb"  # that its windows open at
 
@@ -496,7 +497,7 @@ def test_plan_and_list_are_written_and_what_goes_wrong_is_said(
     answer: Callable[..., list[str]],
 ) -> None:  # fmt: skip
     place = tmp_path / "mine"
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(place), ""))
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: [str(place)])
     shown = page(plumbed, "Buy")
     QTest.mouseClick(shown.save, LEFT)
     assert (tmp_path / "mine.csv").read_bytes() == shown.table()
@@ -504,10 +505,10 @@ def test_plan_and_list_are_written_and_what_goes_wrong_is_said(
     layout.save.menu().actions()[0].trigger()
     assert (tmp_path / "mine.svg").read_text(encoding="utf-8").startswith("<?xml")
     nowhere = tmp_path / "nowhere" / "plan"
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(nowhere), ""))
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: [str(nowhere)])
     told = answer("OK")
     layout.save.menu().actions()[1].trigger()
     assert "cannot be written" in " ".join(told)
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: ("", ""))
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: [])
     layout.save.menu().actions()[1].trigger()
     assert not (tmp_path / "mine.png").exists()

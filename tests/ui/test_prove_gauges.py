@@ -24,6 +24,7 @@ from tests.ui.proving import (
 )
 from urgens.document import demo, edited
 from urgens.quantity import UnitSystem
+from urgens.ui.widgets.file_chooser import FileChooser
 
 STATION = "Prove"  # that its windows open at
 
@@ -290,11 +291,10 @@ def test_what_is_recorded_when_a_port_goes_away_can_be_kept_at_once(
 ) -> None:
     window = open_window(fresh())
     page = shown(window, "Gauges")
-    names = iter(["", str(tmp_path / "kept.csv")])
+    names = iter([[], [str(tmp_path / "kept.csv")]])
     asked: list[str] = []
     monkeypatch.setattr(
-        "PySide6.QtWidgets.QFileDialog.getSaveFileName",
-        lambda _, title, *__: (asked.append(title), (next(names), ""))[1],
+        FileChooser, "ask", lambda _, title, *__: (asked.append(title), next(names))[1]
     )
     page.bar.start(True)
     QTest.mouseClick(page.bar.record, LEFT)
@@ -327,7 +327,7 @@ def test_what_a_box_said_is_written_and_is_among_the_logs(
         window.session.set_effort(foot)
         record(page, qtbot, 80)
     path = tmp_path / "box.csv"
-    monkeypatch.setattr("PySide6.QtWidgets.QFileDialog.getSaveFileName", lambda *_: (str(path), ""))
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: [str(path)])
     QTest.mouseClick(page.bar.record, LEFT)
     assert "box.csv" in page.state.text()
     log = logged(shown(window, "Logs"), qtbot)

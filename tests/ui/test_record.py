@@ -10,7 +10,6 @@ from icalendar import Calendar
 from pypdf import PdfReader
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QGuiApplication
-from PySide6.QtPrintSupport import QPrintPreviewDialog
 from PySide6.QtTest import QTest
 from pytestqt.qtbot import QtBot
 
@@ -77,16 +76,13 @@ def test_chapters_and_paper_are_chosen_and_go_into_every_form(
 def test_the_sheet_is_looked_at_as_it_is_printed(
     window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    out = tmp_path / "previewed.pdf"
-
-    def look(dialog: QPrintPreviewDialog) -> int:
-        dialog.printer().setOutputFileName(str(out))
-        dialog.paintRequested.emit(dialog.printer())
-        return 0
-
-    monkeypatch.setattr(QPrintPreviewDialog, "exec", look)
     window.commands["preview"].trigger()
-    assert len(PdfReader(out).pages) == 4
+    assert (window.bench.name, window.station("Sheet").page_name) == ("Sheet", "Build sheet")
+    QTest.qWait(20)
+    choose(monkeypatch, tmp_path / "sheet.pdf")
+    window.commands["sheet-pdf"].trigger()
+    document = window.station("Sheet").page.view.document
+    assert len(PdfReader(tmp_path / "sheet.pdf").pages) == document.pages == 4
 
 
 def test_the_layout_is_drawn_on_paper_in_the_colours_of_paper(open_window: Opener) -> None:

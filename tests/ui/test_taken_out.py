@@ -11,12 +11,12 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QGuiApplication, QImage
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog
 
 from tests.builds import bed
 from tests.ui.conftest import label
 from urgens.document import Build
 from urgens.ui.frame.window import MainWindow
+from urgens.ui.widgets.file_chooser import FileChooser
 from urgens.ui.widgets.plot_file import ask_and_write, content, plot_menu
 
 Opener = Callable[[Build], MainWindow]
@@ -73,11 +73,11 @@ def test_a_place_without_ending_gets_one_and_one_that_is_none_is_said(
     answer: Callable[..., list[str]],
 ) -> None:
     plane = balance.station("Balance").adhesion
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "grip"), ""))
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: [str(tmp_path / "grip")])
     ask_and_write(plane, ".csv")
     assert (tmp_path / "grip.csv").read_text(encoding="utf-8").startswith(plane.accessibleName())
     nowhere = tmp_path / "not there" / "grip.svg"
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(nowhere), ""))
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: [str(nowhere)])
     said = answer("OK")
     ask_and_write(plane, ".svg")
     assert "cannot be written" in said[0]

@@ -7,7 +7,6 @@ from typing import Any
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog
 
 from tests.builds import bed_text
 from urgens.document import Build, load, save
@@ -16,6 +15,7 @@ from urgens.guidance.advice.ranked_ways import ranked_ways
 from urgens.guidance.advice.valve_choice import what
 from urgens.ui.frame.commands import COMMANDS
 from urgens.ui.frame.window import MainWindow
+from urgens.ui.widgets.file_chooser import FileChooser
 
 Answer = Callable[[str], list[str]]
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -23,8 +23,7 @@ CTRL = Qt.KeyboardModifier.ControlModifier
 
 def choose(monkeypatch: pytest.MonkeyPatch, path: Path) -> None:
     """Let the file dialogs answer with `path`."""
-    for name in ("getOpenFileName", "getSaveFileName"):
-        monkeypatch.setattr(QFileDialog, name, lambda *_: (str(path), ""))
+    monkeypatch.setattr(FileChooser, "ask", lambda *_: [str(path)])
 
 
 def step_knee(window: MainWindow) -> None:

@@ -4,7 +4,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QMessageBox, QWidget
 
 from urgens.guidance.words.cautions import CAUTIONS
-from urgens.ui.widgets.plain import Message
+from urgens.ui.widgets.message import Message
 
 READ = "I have read this"
 

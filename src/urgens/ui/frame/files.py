@@ -13,7 +13,7 @@ from urgens.ui.frame.settings import Settings
 from urgens.ui.session import Session
 from urgens.ui.widgets.dimension_label import not_entered
 from urgens.ui.widgets.file_choice import BUILDS, answered, file_to_read, file_to_write
-from urgens.ui.widgets.plain import Message
+from urgens.ui.widgets.message import Message
 
 SHOWN_ERRORS = 8  # at once; a screen holds no more
 
@@ -222,22 +222,6 @@ class FileDesk:
             sheet.print_on(printer)
         except OSError as error:
             self._say("The sheet was not printed", f"{error}. Write it as PDF and print that.")
-
-    def preview_sheet(self) -> None:
-        """Show the sheet as the printer will have it, from where it can be printed."""
-        from PySide6.QtPrintSupport import QPrintPreviewDialog
-
-        from urgens.sheet.files import set_sheet
-
-        if not_entered(self._window) is not None:
-            return
-        session = self._session
-        sheet = set_sheet(session.solution, session.units, session.sheet_asked)
-        printer = sheet.printer()
-        dialog = QPrintPreviewDialog(printer, self._window)
-        dialog.setWindowTitle(f"{session.build.name}: the sheet")
-        dialog.paintRequested.connect(sheet.print_on)
-        dialog.exec()
 
     def may_leave(self) -> bool:
         """Ask about what is not entered or not saved; tell whether this build may be left."""

@@ -383,6 +383,11 @@ class MainWindow(QMainWindow):
         focused = self.focusWidget()
         return focused is self.press or (focused is not None and self.press.isAncestorOf(focused))
 
+    def show_sheet(self) -> None:
+        """Bring the sheet's pages as they are printed."""
+        self.show_station("Sheet")
+        self.station("Sheet").show_page_named("Build sheet")
+
     def go_to_foot(self) -> None:
         """Give the press the focus, and bring it where it is a strip."""
         if self.press.isHidden():

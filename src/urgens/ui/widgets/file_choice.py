@@ -6,22 +6,24 @@ from pathlib import Path
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from urgens.data import SUFFIX
-from urgens.ui.widgets.plain import Message
+from urgens.ui.widgets.file_chooser import FileChooser
+from urgens.ui.widgets.message import Message
 
 ALL = "All files (*)"
 BUILDS = f"Urgens builds (*{SUFFIX});;{ALL}"
 CSV = "CSV (*.csv)"
+Mode = QFileDialog.FileMode
 
 
 def file_to_read(parent: QWidget, title: str, folder: Path | None, kinds: str) -> Path | None:
     """Return the file that is chosen to be read, None where none is."""
-    name, _ = QFileDialog.getOpenFileName(parent, title, str(folder or Path.home()), kinds)
-    return Path(name) if name else None
+    names = FileChooser.ask(parent, title, folder or Path.home(), kinds, Mode.ExistingFile)
+    return Path(names[0]) if names else None
 
 
 def files_to_read(parent: QWidget, title: str, folder: Path | None, kinds: str) -> list[Path]:
     """Return the files that are chosen to be read."""
-    names, _ = QFileDialog.getOpenFileNames(parent, title, str(folder or Path.home()), kinds)
+    names = FileChooser.ask(parent, title, folder or Path.home(), kinds, Mode.ExistingFiles)
     return [Path(name) for name in names]
 
 
@@ -30,14 +32,14 @@ def file_to_write(
 ) -> Path | None:
     """Return the file that is chosen to be written, with its ending; None where none is.
 
-    One that is there is asked about: by the dialog, or here where the ending made it another.
+    One that is there is asked about.
     """
-    start = str((folder or Path.home()) / (name + ending))
-    typed, _ = QFileDialog.getSaveFileName(parent, title, start, kinds)
-    if not typed:
+    start = (folder or Path.home()) / (name + ending)
+    names = FileChooser.ask(parent, title, start, kinds, Mode.AnyFile)
+    if not names:
         return None
-    path = with_ending(Path(typed), ending)
-    if path != Path(typed) and path.exists():
+    path = with_ending(Path(names[0]), ending)
+    if path.exists():
         message, over = f"{path.name} is there already.", "Write over it"
         if answered(parent, "It is there already", message, (over, "Do not write")) != over:
             return None

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from functools import partial
 from typing import ClassVar, cast
 
-from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import (
     QButtonGroup,
     QHBoxLayout,
@@ -32,8 +31,7 @@ from urgens.ui.widgets.station import Kept, Station
 from urgens.ui.widgets.worded import elided, worded
 
 MOST_IN_SIGHT = 6  # pages; the rest folds
-EDGE, LESS_EDGE = 24, 14  # px beside the page, and where the station is not ROOMY
-ROOMY = 900  # px of width
+EDGE = 18  # px beside the page
 MOST_BESIDE = 4  # pages beside which there is room for the summary
 
 
@@ -113,15 +111,10 @@ class PagedStation(Station):
             self._summary.hide()
         if not T.stands_back:
             self.menu.hide()
-        column = self._column = spaced(QVBoxLayout(self), 8, (EDGE, 12, EDGE, 8))
+        column = spaced(QVBoxLayout(self), 8, (EDGE, 12, EDGE, 8))
         column.addLayout(head)
         column.addWidget(self.pages, 1)
         self.pages.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        super().resizeEvent(event)
-        edge = EDGE if self.width() >= ROOMY else LESS_EDGE
-        self._column.setContentsMargins(edge, 12, edge, 8)
 
     def _fold(self) -> None:
         """Fold what this build does not need, and what is read seldom, until six are in sight."""

@@ -7,7 +7,7 @@ that it names; a `&` in a button would become a key.
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QAction
 from PySide6.QtGui import Qt as Text
-from PySide6.QtWidgets import QGraphicsItem, QLabel, QMessageBox, QWidget
+from PySide6.QtWidgets import QGraphicsItem, QLabel, QWidget
 
 
 def plain_label(words: str = "", parent: QWidget | None = None) -> QLabel:
@@ -32,24 +32,3 @@ def point_out(what: QWidget | QAction | QGraphicsItem, words: str) -> None:
 def button_words(words: str) -> str:
     """Return what a button, a menu's entry or a step of the undo stack shows as these words."""
     return words.replace("&", "&&")
-
-
-class Message(QMessageBox):
-    """A box that says a fact, and more about it, as they are."""
-
-    def __init__(
-        self,
-        icon: QMessageBox.Icon,
-        title: str,
-        fact: str,
-        more: str = "",
-        parent: QWidget | None = None,
-    ) -> None:
-        super().__init__(parent)
-        self.setIcon(icon)
-        self.setWindowTitle(title)
-        self.setTextFormat(Qt.TextFormat.PlainText)
-        self.setText(fact)
-        self.setInformativeText(more)
-        for part in self.findChildren(QLabel):  # Qt has no word for the second text's format
-            part.setTextFormat(Qt.TextFormat.PlainText)

@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QMessageBox, QWidget
 
 from urgens.document.whole_file import write_whole
 from urgens.ui.widgets.file_choice import file_to_write
-from urgens.ui.widgets.plain import Message
+from urgens.ui.widgets.message import Message
 
 
 def write_out(parent: QWidget, title: str, name: str, form: str, made: Callable[[], bytes]) -> None:

@@ -70,7 +70,7 @@ class MeasureStation(Station):
             hairline = upright()
             body.addWidget(hairline)
             body.addLayout(self._still_open())
-        column = spaced(QVBoxLayout(self), 6, (24, 12, 24, 8))
+        column = spaced(QVBoxLayout(self), 6, (18, 12, 18, 8))
         column.addLayout(self._head())
         column.addLayout(body, 1)
 

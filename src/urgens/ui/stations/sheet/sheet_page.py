@@ -24,7 +24,7 @@ GAP = 16  # px between pages
 SIDE = 252  # px of the column
 SHEET_ACTIONS = (
     ("sheet-pdf", "Write PDF…"), ("sheet-html", "HTML…"), ("sheet-csv", "CSV…"),
-    ("preview", "Preview…"), ("print", "Print…"),
+    ("print", "Print…"),
 )  # fmt: skip
 PAPERS: dict[Size | None, str] = {None: "by units", "a4": "A4", "letter": "Letter"}
 
@@ -118,8 +118,8 @@ class SheetPage(Page):
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             button.clicked.connect(partial(self.command_requested.emit, command))
             button.setProperty("role", "quiet" if place else "primary")
-            wide = 1 if place else 2
-            buttons.addWidget(button, (place + 1) // 2, (place + 1) % 2 if place else 0, 1, wide)
+            row, column = divmod(place - 1, len(SHEET_ACTIONS) - 1) if place else (-1, 0)
+            buttons.addWidget(button, row + 1, column, 1, 1 if place else len(SHEET_ACTIONS) - 1)
         self.column.addLayout(buttons)
         self.paper = SegmentRow()
         self.paper.chosen.connect(self._put_on)
