@@ -5,11 +5,14 @@ import errno
 import os
 import re
 from datetime import date
+from io import BytesIO
 from pathlib import Path
 from typing import Literal
+from unicodedata import normalize
 from xml.etree import ElementTree
 
 import pytest
+from pypdf import PdfReader
 from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed
@@ -36,7 +39,7 @@ from urgens.guidance.procedures.workshop import at_first
 from urgens.guidance.words.cautions import CAUTIONS
 from urgens.quantity import LENGTH, Quantity, ShownFigure, Units, UnitSystem, show, shown
 from urgens.sheet import content, write
-from urgens.sheet.cards import cards, cards_markup
+from urgens.sheet.cards import cards, cards_markup, cards_pdf
 from urgens.sheet.chart import pressure_chart
 from urgens.sheet.files import SheetRequest, as_text, set_sheet
 from urgens.sheet.table import Cell
@@ -387,3 +390,36 @@ def test_a_card_on_paper_says_how_many_come_and_where_a_loop_begins_again() -> N
     for role, card in zip(who, cards(build, made, "Bleed", 3)[1:], strict=True):
         rows = {row.number: row.text for row in card.rows}
         assert rows.get(6, sixth[role]) == sixth[role]
+
+
+def test_cards_stand_in_parts_by_wheel_and_proof() -> None:
+    """Before, each wheel in its order, after; of the proofs each under its name."""
+    build = demo("library")
+    whole, pedal, _ = cards(build, procedure(build, "bleed", "pedal"), "Bleed", 2)
+    titles = ["Before", "Right rear", "Left rear", "Right front", "Left front", "After"]
+    assert [part.title for part in whole.parts] == titles
+    assert [part.title for part in pedal.parts] == titles
+    assert [row.number for row in whole.rows] == list(range(1, len(whole.rows) + 1))
+    left, right = pedal.columns
+    assert (*left, *right) == pedal.parts
+    assert sum(len(part.rows) for part in left) >= sum(len(part.rows) for part in right)
+    proofs = cards(build, procedure(build, "prove-standing"), "All standing proofs", 1)[0]
+    assert [part.title for part in proofs.parts][-3:] == ["No leaks", "Three strokes", "After"]
+    overhaul = cards(build, procedure(build, "overhaul"), "Overhaul", 1)[0]
+    assert [part.title for part in overhaul.parts] == [""]  # one part needs no title
+
+
+@pytest.mark.parametrize(("name", "people"), [("bleed", 3), ("prove-standing", 2), ("overhaul", 1)])
+def test_no_step_of_a_card_is_cut_by_the_end_of_a_page(
+    dressed: QApplication, name: str, people: int
+) -> None:
+    build = demo("library")
+    made = procedure(build, name, "pedal" if name == "bleed" else None)
+    content = cards_pdf(build, made, "Cards", people, letter=True)
+    read = PdfReader(BytesIO(content)).pages
+    # a letter each of "fi" and "ff", which are one on paper
+    pages = [re.sub(r"\s+", "", normalize("NFKC", page.extract_text())) for page in read]
+    for row in cards(build, made, "Cards", people)[0].rows:
+        step, why = (re.sub(r"\s+", "", words) for words in (f"{row.number}{row.text}", row.why))
+        assert any(step in page and why in page for page in pages), row
+    assert f"Page{len(pages)}of{len(pages)}" in pages[-1]

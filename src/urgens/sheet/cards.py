@@ -1,5 +1,7 @@
 """A procedure on paper: a checklist with boxes for all, and a card for each person."""
 
+from datetime import date
+from itertools import groupby, product
 from pathlib import Path
 from typing import NamedTuple
 
@@ -8,10 +10,13 @@ from urgens.document.whole_file import write_whole, written_to
 from urgens.guidance.procedures import Facts, Procedure
 from urgens.guidance.procedures.people import IN_WORDS, card_of, roles
 from urgens.guidance.procedures.records import title_of
+from urgens.guidance.words.parts import wheel_name
 from urgens.quantity import UnitSystem
 from urgens.sheet.markup import rendered
 
 BLANK = "\N{BALLOT BOX}"
+BEFORE, AFTER = "before", "after"  # the wheels, or the proofs
+SIZES = (1.2, 1.1, 1.0, 0.92, 0.85)  # of the usual one
 
 
 class CardRow(NamedTuple):
@@ -23,11 +28,33 @@ class CardRow(NamedTuple):
     read: str
 
 
-class PersonCard(NamedTuple):
-    """One person's steps."""
+class CardPart(NamedTuple):
+    """Steps that stand under one title: a wheel, a proof, what comes before and after."""
 
     title: str
     rows: tuple[CardRow, ...]
+
+
+class PersonCard(NamedTuple):
+    """One person's steps, in parts."""
+
+    title: str
+    parts: tuple[CardPart, ...]
+
+    @property
+    def rows(self) -> tuple[CardRow, ...]:
+        """All steps in their order."""
+        return tuple(row for part in self.parts for row in part.rows)
+
+    @property
+    def columns(self) -> tuple[tuple[CardPart, ...], tuple[CardPart, ...]]:
+        """The parts in two columns, the first at least as long."""
+        rows, first = len(self.rows), 0
+        for count, part in enumerate(self.parts):
+            if 2 * first >= rows:
+                return self.parts[:count], self.parts[count:]
+            first += len(part.rows)
+        return self.parts, ()
 
 
 def cards(
@@ -47,14 +74,41 @@ def cards(
         )
         for number, step in enumerate(procedure.steps, start=1)
     )
-    found = [PersonCard(title, rows)]
+    titles = _titles(procedure)
+    found = [PersonCard(title, _in_parts(rows, titles))]
     who = roles(procedure, people, bar=Facts(build).bar)
     for role in who if apart and len(who) > 1 else ():
         own = tuple(
             CardRow(number, words, "", "") for number, words in card_of(role, procedure, who)
         )
-        found.append(PersonCard(f"{title}: {IN_WORDS[role]}", own))
+        found.append(PersonCard(f"{title}: {IN_WORDS[role]}", _in_parts(own, titles)))
     return tuple(found)
+
+
+def _titles(procedure: Procedure) -> list[str]:
+    """Return for each step the title it stands under, none where all steps are of one kind.
+
+    What is done between two wheels stands with the one before.
+    """
+    named = [
+        title_of(step.proof) if step.proof else " and ".join(map(wheel_name, step.wheels))
+        for step in procedure.steps
+    ]
+    told = [at for at, name in enumerate(named) if name]
+    if not told:
+        return named
+    for at, name in enumerate(named):
+        if not name:
+            before = named[at - 1] if at else BEFORE
+            named[at] = AFTER if at > told[-1] else before
+    return named
+
+
+def _in_parts(rows: tuple[CardRow, ...], titles: list[str]) -> tuple[CardPart, ...]:
+    grouped = groupby(rows, key=lambda row: titles[row.number - 1])
+    return tuple(
+        CardPart(f"{title[:1].upper()}{title[1:]}", tuple(part)) for title, part in grouped
+    )
 
 
 def _with_loop(text: str, back_to: int | None) -> str:
@@ -62,28 +116,53 @@ def _with_loop(text: str, back_to: int | None) -> str:
 
 
 def cards_markup(
-    build: Build, procedure: Procedure, title: str, people: int, *, apart: bool = True
+    build: Build,
+    procedure: Procedure,
+    title: str,
+    people: int,
+    *,
+    apart: bool = True,
+    larger: float = 1.0,
+    beside: bool = True,
 ) -> str:
-    """Return checklist and cards in the subset of HTML that Qt's documents set; as `cards`."""
+    """Return checklist and cards in the subset of HTML that Qt's documents set; as `cards`.
+
+    larger: than usual, down to words of 8.5 points [-]; beside: each person's steps in two columns.
+    """
     return rendered(
         "cards.html",
         cards=cards(build, procedure, title, people, apart=apart),
         made=procedure,
         people=people,
-        name=build.name,
         box=BLANK,
+        larger=larger,
+        beside=beside,
     )
 
 
 def cards_pdf(
     build: Build, procedure: Procedure, title: str, people: int, *, letter: bool, apart: bool = True
 ) -> bytes:
-    """Return checklist and cards as the content of a PDF file; a Qt application has to run."""
+    """Return checklist and cards as the content of a PDF file; a Qt application has to run.
+
+    As large as goes onto as few pages as there can be.
+    """
     from urgens.sheet.pdf import Pages
 
-    pages = Pages(build.name, title, points=10, letter=letter)
-    pages.document.setHtml(cards_markup(build, procedure, title, people, apart=apart))
-    return pages.pdf()
+    day, found = date.today().isoformat(), list[Pages]()
+    for beside, larger in product((True, False), SIZES):
+        pages = Pages(build.name, title, day=day, points=10 * larger, letter=letter)
+        pages.document.setHtml(
+            cards_markup(build, procedure, title, people, apart=apart, larger=larger, beside=beside)
+        )
+        if beside and pages.overfull:
+            continue
+        pages.keep_whole()
+        found.append(pages)
+        if larger == SIZES[-1]:
+            break
+    fewest = min(pages.pages for pages in found)
+    return next(pages for pages in found if pages.pages == fewest).pdf()
 
 
 def write_cards(build: Build, procedure: Procedure, path: Path, people: int) -> None:

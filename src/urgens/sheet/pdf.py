@@ -41,6 +41,7 @@ DOTS = 300  # per inch, of the layout
 MARGIN, TOP = 14.0, 21.0  # mm
 SMALLEST = 8.5  # pt of any words
 WALL = (1.6, 1.5, 1.4, 1.3, 1.2, 1.1, 1.0, 0.92, 0.85)  # of its size, the largest that fits a page
+TITLED = 2  # rows of a table that is a row under its title
 LINE = 4.0  # dots inside its first line
 HEAD = 13.0  # pt of the vehicle's name on each page
 MUTED = "#5C574B"
@@ -179,6 +180,65 @@ class Pages:
                     printer.newPage()
                 self.paint(painter, page)
 
+    def keep_whole(self) -> None:
+        """Begin a page with what would else be cut by its end, or stay behind without its head.
+
+        Tables in tables are what stands side by side: they are kept whole, as a row under its title
+        is, where they are no higher than a page.
+        """
+        self._keep_tables_whole()
+        self._keep_together()
+
+    @property
+    def overfull(self) -> bool:
+        """Whether something that is to be kept whole is higher than a page."""
+        layout, high = self.document.documentLayout(), self.document.pageSize().height()
+        return any(layout.frameBoundingRect(one).height() > high for one in self._kept_whole())
+
+    def _kept_whole(self) -> Iterator[QTextTable]:
+        for frame in self.document.rootFrame().childFrames():
+            if isinstance(frame, QTextTable) and (frame.childFrames() or frame.rows() <= TITLED):
+                yield frame
+
+    def _keep_tables_whole(self) -> None:
+        """Begin a page with what stands side by side where it would else be cut by its end."""
+        layout, high = self.document.documentLayout(), self.document.pageSize().height()
+        for frame in self._kept_whole():
+            box = layout.frameBoundingRect(frame)
+            if int(box.top() // high) == int((box.bottom() - LINE) // high) or box.height() > high:
+                continue
+            before = frame.firstCursorPosition().block().previous()
+            if _heads(before):  # which goes with it
+                self._break_before(before)
+            else:
+                form = frame.frameFormat()
+                form.setPageBreakPolicy(QTextFormat.PageBreakFlag.PageBreak_AlwaysBefore)
+                frame.setFrameFormat(form)
+
+    def _break_before(self, block: QTextBlock) -> None:
+        cursor = QTextCursor(block)
+        form = cursor.blockFormat()
+        form.setPageBreakPolicy(QTextFormat.PageBreakFlag.PageBreak_AlwaysBefore)
+        cursor.setBlockFormat(form)
+
+    def _keep_together(self) -> None:
+        """Begin a page with a heading that would else stay behind on the one before."""
+        high = self.document.pageSize().height()
+        block = self.document.begin()
+        while block.isValid():
+            first = block
+            while _heads(block) and block.next().isValid():  # headings under each other stay so
+                block = block.next()
+            if block != first and int(self._top(first) // high) != int(self._top(block) // high):
+                self._break_before(first)
+            block = block.next()
+
+    def _top(self, block: QTextBlock) -> float:
+        """Return where the first line of a block is: what does not fit a page goes to the next."""
+        top = self.document.documentLayout().blockBoundingRect(block).top()
+        lines = block.layout()
+        return top + (lines.lineAt(0).y() if lines.lineCount() else 0.0) + LINE
+
     def _writer(self, device: QBuffer) -> QPdfWriter:
         writer = QPdfWriter(device)
         writer.setResolution(DOTS)
@@ -235,8 +295,7 @@ class SheetDocument(Pages):
         else:
             larger = 1.0
         self._set(bound, sources, larger)
-        self._keep_tables_whole()
-        self._keep_together()
+        self.keep_whole()
 
     def _set(self, bound: Bound, sources: dict[Picture, str], larger: float) -> None:
         """Set chapters, and put their drawings where their marks stand."""
@@ -252,47 +311,6 @@ class SheetDocument(Pages):
         edit.endEditBlock()
         # WORKAROUND: what stands behind a replaced mark is otherwise never laid out.
         self.document.markContentsDirty(0, self.document.characterCount())
-
-    def _keep_tables_whole(self) -> None:
-        """Begin a page with what stands side by side where it would else be cut by its end."""
-        layout, high = self.document.documentLayout(), self.document.pageSize().height()
-        for frame in self.document.rootFrame().childFrames():
-            if not isinstance(frame, QTextTable) or not frame.childFrames():
-                continue
-            box = layout.frameBoundingRect(frame)
-            if int(box.top() // high) == int((box.bottom() - LINE) // high) or box.height() > high:
-                continue
-            before = frame.firstCursorPosition().block().previous()
-            if _heads(before):  # which goes with it
-                self._break_before(before)
-            else:
-                form = frame.frameFormat()
-                form.setPageBreakPolicy(QTextFormat.PageBreakFlag.PageBreak_AlwaysBefore)
-                frame.setFrameFormat(form)
-
-    def _break_before(self, block: QTextBlock) -> None:
-        cursor = QTextCursor(block)
-        form = cursor.blockFormat()
-        form.setPageBreakPolicy(QTextFormat.PageBreakFlag.PageBreak_AlwaysBefore)
-        cursor.setBlockFormat(form)
-
-    def _keep_together(self) -> None:
-        """Begin a page with a heading that would else stay behind on the one before."""
-        high = self.document.pageSize().height()
-        block = self.document.begin()
-        while block.isValid():
-            first = block
-            while _heads(block) and block.next().isValid():  # headings under each other stay so
-                block = block.next()
-            if block != first and int(self._top(first) // high) != int(self._top(block) // high):
-                self._break_before(first)
-            block = block.next()
-
-    def _top(self, block: QTextBlock) -> float:
-        """Return where the first line of a block is: what does not fit a page goes to the next."""
-        top = self.document.documentLayout().blockBoundingRect(block).top()
-        lines = block.layout()
-        return top + (lines.lineAt(0).y() if lines.lineCount() else 0.0) + LINE
 
     def _pictures(self, blocks: tuple[Block, ...]) -> dict[Picture, str]:
         """Give the document the pictures; return what each is called in it."""

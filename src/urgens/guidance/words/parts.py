@@ -170,7 +170,7 @@ def thing_called(circuits: Circuits | None, name: str) -> str:
 
 def _plain(circuits: Circuits, part: FittedPart) -> str:
     if part.wheel is not None:
-        return _wheel(part.wheel).capitalize()
+        return wheel_name(part.wheel).capitalize()
     if part.kind == "hose":
         of = _hose_of(circuits, part)
         return f"{of} hose".capitalize() if of else KINDS[part.kind]
@@ -196,7 +196,7 @@ def _names(circuits: Circuits) -> dict[str, str]:
 def _told_by(circuits: Circuits, part: FittedPart, name: str) -> str:
     """Return a name with what tells one part from others: wheels, what it is in, its circuit."""
     wheels = frozenset(circuits.behind(part)) if part.wheel is None else frozenset()
-    of = GROUPS.get(wheels, _wheel(next(iter(wheels))) if len(wheels) == 1 else "")
+    of = GROUPS.get(wheels, wheel_name(next(iter(wheels))) if len(wheels) == 1 else "")
     if of:
         return f"{of} {name[:1].lower()}{name[1:]}".capitalize()
     within = _screwed_into(circuits, part)
@@ -236,11 +236,12 @@ def _hose_of(circuits: Circuits, hose: FittedPart) -> str:
         if line.direct and hose.id in ends:
             other = circuits.parts[ends[1 - ends.index(hose.id)]]
             if other.wheel is not None:
-                return _wheel(other.wheel)
+                return wheel_name(other.wheel)
             return "rear axle"
     return ""
 
 
-def _wheel(wheel: str) -> str:
+def wheel_name(wheel: str) -> str:
+    """Return what a wheel is called, as "left front"; wheel: as in a layout [text]."""
     axle, side = wheel.split("-")
     return f"{side} {axle}"
