@@ -53,6 +53,7 @@ from urgens.ui.widgets.background import Background, wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.station import Station
+from urgens.ui.widgets.tab_order import order_by_eye
 
 PRESS_WIDTH = 272
 WIDE_PRESS_WIDTH = 320
@@ -358,6 +359,10 @@ class MainWindow(QMainWindow):
             place += ", read-only"
         self.setWindowTitle(f"{self.session.build.name}[*] ({place}): Urgens")
         self.setWindowModified(self.session.modified)
+
+    def focusNextPrevChild(self, forward: bool) -> bool:
+        order_by_eye(self)  # as it stands now: cards come and go
+        return super().focusNextPrevChild(forward)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if self.starting:

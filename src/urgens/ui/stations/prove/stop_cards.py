@@ -116,6 +116,7 @@ class StopCards(QWidget):
         inner = QWidget()
         self._row = tight(QHBoxLayout(inner), 12)
         self.area: QScrollArea = scrolled(inner, "The stops", across=True)
+        self.area.horizontalScrollBar().rangeChanged.connect(self._to_the_last)
         self.area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.area.setFixedHeight(round((HIGH + 16) * T.scale))
         column = tight(QHBoxLayout(self))
@@ -134,5 +135,6 @@ class StopCards(QWidget):
             self.cards.append(made)
             self._row.addWidget(made)
         self._row.addStretch()
-        bar = self.area.horizontalScrollBar()
-        bar.rangeChanged.connect(lambda low, high: bar.setValue(high))
+
+    def _to_the_last(self, _: int, high: int) -> None:
+        self.area.horizontalScrollBar().setValue(high)

@@ -113,6 +113,8 @@ class StopsPage(Page):
         self.done.clicked.connect(self.enter_next)
         self.set_it.setProperty("role", "quiet")
         self.set_it.clicked.connect(self.set_in_build)
+        for offered in (self.set_it, self.measure):  # nothing is found yet
+            offered.hide()
         self.measure.setProperty("role", "quiet")
         self.measure.setText("Take as measured")
         self.measure.setAccessibleName("Take what the stops say of both brakes as measured")
@@ -166,7 +168,7 @@ class StopsPage(Page):
     def _show_advice(self, stops: StopsFound) -> None:
         self.advice.show_found(stops, self.session.build, self._words)
         self.measure.setVisible(brakes_as_measured(self.session.base, stops.known) is not None)
-        self.set_it.setVisible(stops.road is not None)
+        self.set_it.hide()
         left = None if stops.road is None else stops.road.left
         words = f"about {left} stop{'s' if left and left > 1 else ''} left, one of them wet"
         self.left.setText(words if left else "")
