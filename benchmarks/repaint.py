@@ -4,8 +4,8 @@ from collections.abc import Callable, Iterator
 from typing import Any
 
 from PySide6.QtCore import QEvent
-from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
+from tests.waiting import rest
 
 from urgens.document import Build
 from urgens.ui.application import dress
@@ -20,7 +20,7 @@ def opened(build: Build, qapp: QApplication) -> Iterator[MainWindow]:
     dress(qapp)
     shown = MainWindow(Session(build))
     shown.show()
-    QTest.qWait(300)
+    rest(300)
     yield shown
     shown.session.undo_stack.setClean()
     shown.close()

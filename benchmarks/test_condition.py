@@ -10,9 +10,9 @@ from datetime import datetime, timedelta
 from typing import Any
 
 import pytest
-from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from tests.builds import bed, on_record, whole_run
+from tests.waiting import rest
 
 from benchmarks.repaint import SLOPES, opened, slopes_of, time_edits
 from urgens.document import Build, with_changes
@@ -62,7 +62,7 @@ def test_edit_to_repaint_with_records(
 ) -> None:
     window.show_station("Bleed")
     window.station("Bleed").show_page_named(page)
-    QTest.qWait(300)
+    rest(300)
     time_edits(benchmark, qapp, slopes_of(window))
     assert window.session.build.valves.rear[0].slope in SLOPES
 

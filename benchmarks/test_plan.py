@@ -10,12 +10,12 @@ from typing import Any
 
 import numpy as np
 import pytest
-from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from scipy.sparse import csr_array
 from scipy.sparse.csgraph import dijkstra
 from tests.plumbing.layouts import with_layout
 from tests.plumbing.test_plan import crowd
+from tests.waiting import rest
 
 from benchmarks.repaint import opened
 from urgens.document import Build, demo
@@ -61,7 +61,7 @@ def test_as_many_shortest_paths_bare(benchmark: Any) -> None:
 def plumbed(qapp: QApplication) -> Iterator[MainWindow]:
     for window in opened(demo("library"), qapp):
         window.show_station("Plumb")
-        QTest.qWait(200)
+        rest(200)
         yield window
 
 

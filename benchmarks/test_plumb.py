@@ -5,10 +5,10 @@ from itertools import cycle
 from typing import Any
 
 import pytest
-from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from tests.plumbing.layouts import with_layout
 from tests.plumbing.test_plan import crowd
+from tests.waiting import rest
 
 from benchmarks.repaint import opened, time_edits
 from urgens.document import Build, demo
@@ -76,6 +76,6 @@ def test_layout_edit_to_repaint(
     benchmark: Any, laid: MainWindow, qapp: QApplication, edit: str
 ) -> None:
     laid.show_station("Plumb")
-    QTest.qWait(STAND_BY)
+    rest(STAND_BY)
     time_edits(benchmark, qapp, EDITS[edit](laid), rounds=30)
     assert laid.session.build.plumbing is not None

@@ -9,9 +9,9 @@ from typing import Any
 
 import pytest
 from PySide6.QtCore import QEvent
-from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from tests.builds import bed, largest
+from tests.waiting import rest
 
 from benchmarks.repaint import SLOPES, opened, slopes_of, time_edits
 from urgens.sheet.files import write_solution
@@ -44,7 +44,7 @@ def test_edit_to_repaint(
     window.show_station(station)
     if page:
         window.station(station).show_page_named(page)
-    QTest.qWait(200)
+    rest(200)
     time_edits(benchmark, qapp, slopes_of(window))
     assert window.session.build.valves.rear[0].slope in SLOPES
 
@@ -104,7 +104,7 @@ def test_pin_to_repaint(benchmark: Any, window: MainWindow, qapp: QApplication, 
     """The pushrod's pin dragged: map, windows, linkage and press follow at every step."""
     window.show_station("Size")
     window.station("Size").show_page_named(page)
-    QTest.qWait(100)
+    rest(100)
     pad = window.session.build.pedal.pivot_to_pad.value
     pins = iter([f"{pad / 5.0:.4f} m", f"{pad / 5.1:.4f} m"] * 10_000)
     window.session.begin_drag()

@@ -369,6 +369,23 @@ def found(build: Build) -> dict[str, Finding]:
     return {finding.code: finding for finding in findings(solve(build))}
 
 
+@pytest.mark.parametrize(
+    ("comfortable", "most", "severity"),
+    [("75 lbf", "110 lbf", Severity.ADVICE), ("30 lbf", "110 lbf", Severity.WARNING),
+     ("20 lbf", "30 lbf", Severity.DANGER)],
+)  # fmt: skip
+def test_a_short_pedal_without_a_booster_is_as_bad_as_its_foot(
+    comfortable: str, most: str, severity: Severity
+) -> None:
+    """A pound over the comfortable foot makes no danger: that is a foot nobody has."""
+    changes = {**MANUAL, "pedal.pivot_to_pushrod": "3 in", "master.bore": "3/4 in",
+               "targets.comfortable_effort": comfortable, "targets.max_effort": most,
+               "targets.deceleration": 0.5}  # fmt: skip
+    (said,) = [one for one in findings(solve(with_changes(bed("bakery"), changes)))
+               if one.code == "boosted-ratio-without-booster"]  # fmt: skip
+    assert said.severity is severity, said.message
+
+
 def test_every_rule_has_a_case() -> None:
     assert set(known_codes()) == set(CASES)
 

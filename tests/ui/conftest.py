@@ -14,6 +14,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )  # fmt: skip
 
+from tests.waiting import rest
 from urgens.ui.frame.stations import STATIONS
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.measure.kinds import KindButton
@@ -28,13 +29,13 @@ def page_of(window: MainWindow, station: str, name: str) -> Any:
     """Show a page of a station; it is painted when it comes back."""
     window.show_station(station)
     window.station(station).show_page_named(name)
-    QTest.qWait(30)
+    rest(30)
     return window.station(station).page  # type: ignore[attr-defined]
 
 
 def words(page: QWidget) -> str:
     """All that its labels say now."""
-    QTest.qWait(20)
+    rest(20)
     return "\n".join(one.text() for one in page.findChildren(QLabel) if one.isVisible())
 
 
@@ -51,20 +52,20 @@ def drag(
     QTest.mousePress(widget, LEFT, pos=start)
     for step in range(1, steps + 1):
         QTest.mouseMove(widget, start + (end - start) * step / steps)
-        QTest.qWait(5)
+        rest(5)
     if release:
         QTest.mouseRelease(widget, LEFT, pos=end)
-        QTest.qWait(5)
+        rest(5)
 
 
-def every_page(window: MainWindow, rest: int = 20) -> Iterator[tuple[str, str]]:
+def every_page(window: MainWindow, ms: int = 20) -> Iterator[tuple[str, str]]:
     """Show every page of every station, each for so many ms before it is looked at."""
     for kind in STATIONS:
         for page in kind.pages or ("",):
             window.show_station(kind.name)
             if page:
                 window.station(kind.name).show_page_named(page)
-            QTest.qWait(rest)
+            rest(ms)
             yield kind.name, page
 
 
@@ -106,7 +107,7 @@ def no_dialogs(monkeypatch: pytest.MonkeyPatch) -> None:
 @pytest.fixture
 def measuring(window: MainWindow) -> MainWindow:
     window.show_station("Measure")
-    QTest.qWait(30)
+    rest(30)
     return window
 
 

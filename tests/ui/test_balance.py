@@ -9,6 +9,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 
 from tests.ui.conftest import drag, on_plot
+from tests.waiting import rest
 from urgens.document import Build, edited, with_changes
 from urgens.document.evidence import open_figures
 from urgens.printed.solution import printed_solution
@@ -275,7 +276,7 @@ def test_labels_overlap_neither_each_other_nor_the_edge(
         window.resize(*size)
         for effort in (0.0, 90.0, 267.0, 480.0):
             window.session.set_effort(effort)
-            QTest.qWait(10)
+            rest(10)
             for plane in (window.station("Balance").pressures, window.station("Balance").adhesion):
                 boxes = [box for _, box in plane.notes()]
                 assert len(boxes) >= 3
@@ -364,6 +365,6 @@ def test_no_spread_is_shown_where_everything_is_settled(
 ) -> None:
     settled = {figure.path: {"state": "measured"} for figure in open_figures(bakery)}
     window = open_window(edited(bakery, "evidence", settled))
-    QTest.qWait(300)
+    rest(300)
 
     assert not any(curve.isVisible() for curve in window.station("Balance").adhesion._spreads)

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QToolButton
 
 from tests.builds import bed, unproved
 from tests.ui.conftest import LEFT, page_of
+from tests.waiting import rest
 from urgens.document import Build, dumps, edited, loads
 from urgens.guidance import Severity
 from urgens.guidance.condition.holds import condition
@@ -263,7 +264,7 @@ def test_the_card_has_the_keys_as_soon_as_its_station_is_chosen(open_window: Ope
     window = open_window(bed("roadster"))
     window.press.effort.setFocus()
     QTest.keyClick(window, Qt.Key.Key_5, Qt.KeyboardModifier.AltModifier)
-    QTest.qWait(30)
+    rest(30)
     card = window.station("Bleed").page
     focused = window.focusWidget()
     assert focused is card or card.isAncestorOf(focused)

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QLabel
 
 from tests.builds import bed
 from tests.ui.conftest import LEFT
+from tests.waiting import rest
 from urgens.document import Build, edited, with_changes
 from urgens.ui.frame.window import MainWindow
 
@@ -32,7 +33,7 @@ def shown(window: MainWindow, name: str) -> Any:
 
 
 def words(page: Any) -> str:
-    QTest.qWait(20)
+    rest(20)
     return "\n".join(one.text() for one in page.findChildren(QLabel) if one.isVisible())
 
 

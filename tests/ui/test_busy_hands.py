@@ -5,11 +5,11 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
-from PySide6.QtTest import QTest
 
 from tests.builds import bed
 from tests.fuzzing import fuzzed
 from tests.ui.conftest import page_of
+from tests.waiting import rest
 from urgens.document import Build, demo, dumps
 from urgens.ui.frame.window import MainWindow
 
@@ -43,7 +43,7 @@ def _take_back(window: MainWindow, chance: random.Random) -> None:
         page_of(window, *chance.choice(BUSY))
         for _ in range(chance.randrange(1, 4)):
             chance.choice([edit, edit, stack.undo, stack.redo])()
-            QTest.qWait(chance.choice((0, 1, 40, 120)))
+            rest(chance.choice((0, 1, 40, 120)))
     while stack.canUndo():
         stack.undo()
 

@@ -8,6 +8,7 @@ from PySide6.QtTest import QTest
 
 from tests.builds import bed
 from tests.ui.conftest import type_into
+from tests.waiting import rest
 from urgens.document import Build
 from urgens.physics.axle import AXLES
 from urgens.ui.frame.window import MainWindow
@@ -25,7 +26,7 @@ def facts(open_window: Opener) -> tuple[MainWindow, FactsBoard]:
     window.show_station("Measure")
     station = window.station("Measure")
     station.show_part(2)
-    QTest.qWait(20)
+    rest(20)
     return window, station.facts
 
 

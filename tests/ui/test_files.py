@@ -18,6 +18,7 @@ from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed
 from tests.ui.conftest import label
+from tests.waiting import rest
 from urgens.data import logs_folder
 from urgens.document import (
     Build,
@@ -450,7 +451,7 @@ def test_edits_without_a_pause_are_kept_every_two_seconds(
         number += 1
         session.edit("name", f"Number {number}")
         waits.append(recovery._timer.interval())
-        QTest.qWait(300)
+        rest(300)
 
     assert recovery.file.exists()  # else it would wait for a pause, which never comes
     assert waits == sorted(waits, reverse=True)

@@ -86,7 +86,7 @@ def test_every_control_shows_that_it_has_the_focus(
     window = open_window(demo(name))
     window.resize(1280, 800)
     unseen, nameless, count = [], set(), 0
-    for station, page in every_page(window, rest=20):
+    for station, page in every_page(window, ms=20):
         nameless |= {(station, page, kind) for kind in drawings_without_a_name(window)}
         looks = set()
         for control in by_tab(window):

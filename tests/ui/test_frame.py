@@ -13,6 +13,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QListWidget, QMenu
 
 from tests.builds import bed
+from tests.waiting import rest
 from urgens.document import Build, edited
 from urgens.guidance.rules.registry import AREAS
 from urgens.ui.frame.commands import COMMANDS, HAND_KEYS
@@ -166,7 +167,7 @@ def test_what_is_found_is_gone_to(open_window: Callable[[Build], MainWindow]) ->
     ):  # fmt: skip
         best = next(one for one in found(window.findable(), typed, 9) if one.where)
         best.act()
-        QTest.qWait(20)
+        rest(20)
         assert (window.bench.name, window.station(station).page_name) == (station, page), typed
     assert window.focusWidget() is window.station("Measure").label("vehicle.wheelbase")
 

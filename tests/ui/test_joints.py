@@ -12,6 +12,7 @@ from pytestqt.qtbot import QtBot
 
 from tests.builds import bed
 from tests.ui.conftest import drag
+from tests.waiting import rest
 from urgens.document import Build, changed, value_at, with_changes
 from urgens.document.edits.change import BuildChange
 from urgens.ui.frame.caution import READ
@@ -34,7 +35,7 @@ SLOW = 10_000  # ms, on a loaded machine
 def page(window: MainWindow, station: str, name: str) -> Any:
     window.show_station(station)
     window.station(station).show_page_named(name)
-    QTest.qWait(20)
+    rest(20)
     return window.station(station).page
 
 
@@ -171,7 +172,7 @@ def test_a_switch_of_theme_keeps_the_page_and_what_was_typed(
     shown.amounts[name] *= 1.5
     typed = dict(shown.amounts)
     window.switch_theme()
-    QTest.qWait(20)
+    rest(20)
     after = window.station("Balance")
 
     assert after.page is not shown
@@ -182,7 +183,7 @@ def test_a_switch_of_theme_keeps_the_page_and_what_was_typed(
 
 def test_switches_of_theme_leave_no_menus_behind(window: MainWindow, dressed: QApplication) -> None:
     def menus() -> int:
-        QTest.qWait(10)
+        rest(10)
         dressed.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
         return len([w for w in dressed.allWidgets() if isinstance(w, QMenu)])
 
@@ -274,13 +275,13 @@ def test_the_last_finding_goes_while_something_is_dragged(open_window: Opener) -
     assert line.finding is None
     session.begin_drag()
     session.edit("valves.rear[0].turns", 8.0)
-    QTest.qWait(100)  # words follow a little later
+    rest(100)  # words follow a little later
     line.go_to(len(session.findings) - 1)
     assert line.finding is not None
     session.edit("valves.rear[0].turns", turns)
     line.advance()  # before the line has been told
     line.apply_fix()
-    QTest.qWait(100)
+    rest(100)
 
     assert line.finding is None
     assert line.message.text.startswith("in what is computed here.")

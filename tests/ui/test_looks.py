@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed
 from tests.ui.conftest import pull
+from tests.waiting import rest
 from urgens.document import Build
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.stations import STATIONS
@@ -86,7 +87,7 @@ def test_standing_back_keeps_press_station_and_finding(window: MainWindow) -> No
     before = (window.session.build, window.finding_line.finding)
     figure = window.press.effort.height()
     QTest.keyClick(window, Qt.Key.Key_Equal)
-    QTest.qWait(30)
+    rest(30)
 
     assert window.press.effort.height() == pytest.approx(1.5 * figure, abs=1)
     assert window.press.effort.text == "45 lbf"
@@ -98,7 +99,7 @@ def test_standing_back_keeps_press_station_and_finding(window: MainWindow) -> No
     assert not window.station("Balance").locks.isVisible()
     assert not window.press.pedal.isVisible()  # no height for it: the figures come first
     QTest.mouseClick(window.press.nearer, Qt.MouseButton.LeftButton)
-    QTest.qWait(30)
+    rest(30)
 
     assert window.press.effort.height() == figure
     assert not window.press.nearer.isVisible()
@@ -109,7 +110,7 @@ def test_standing_back_keeps_press_station_and_finding(window: MainWindow) -> No
 def test_a_low_window_keeps_grip_and_verdict_whole_when_standing_back(window: MainWindow) -> None:
     window.resize(1024, 700)
     window.stand_back()
-    QTest.qWait(30)
+    rest(30)
     press = window.press
     for reading in (press.effort, press.deceleration, press.grip, press.verdict):
         assert reading.isVisible()
@@ -123,7 +124,7 @@ def test_nothing_is_cut_when_standing_back(open_window: Opener, name: str) -> No
     window.stand_back()
     for station in NAMES:
         window.show_station(station)
-        QTest.qWait(30)
+        rest(30)
         assert window.size().width() == 1280
         assert 2 * window.bench.width() > window.width()
         for reading in (window.press.effort, window.press.grip, window.press.nearer):
@@ -142,7 +143,7 @@ def test_the_hand_works_when_standing_back(window: MainWindow) -> None:
     window.session.set_effort(window.session.build.targets.comfortable_effort.value)
     window.resize(1920, 1200)
     window.stand_back()
-    QTest.qWait(30)
+    rest(30)
     pedal = window.press.pedal
     assert pedal.isVisible()
     pull(pedal, pedal.pad * 1.5, QPointF(-90.0, 45.0))
@@ -166,7 +167,7 @@ def test_the_theme_is_switched_with_every_station_open(window: MainWindow) -> No
         window.show_station(name)
         for dark in (True, False):
             QTest.keyClick(window, Qt.Key.Key_T)
-            QTest.qWait(20)
+            rest(20)
             assert T.dark is dark
             assert (T.sheet == light_sheet) is not dark
             assert window.bench.name == name

@@ -11,6 +11,7 @@ from pytestqt.qtbot import QtBot
 
 from tests.builds import bed
 from tests.ui.conftest import label, type_into
+from tests.waiting import rest
 from urgens.document import Build, demo_names, own_vehicle, value_at
 from urgens.document.catalogue import named
 from urgens.document.evidence import open_figures
@@ -42,7 +43,7 @@ def test_every_figure_is_reached_and_typed_by_keyboard_alone(
     window.show_station("Measure")
     for part in (0, 1):
         window.station("Measure").show_part(part)
-        QTest.qWait(20)
+        rest(20)
         wanted = {
             found
             for board in window.station("Measure").boards
@@ -220,7 +221,7 @@ def test_a_figure_that_is_typed_is_no_longer_only_assumed(open_window: Opener) -
     """Also where it stays what it was; one key then says where from it is known."""
     window = open_window(own_vehicle())
     window.show_station("Measure")
-    QTest.qWait(20)
+    rest(20)
     wheelbase, bore = "vehicle.wheelbase", "front.brake.piston_diameters[0]"
     type_into(label(window, wheelbase), "99 in")
     assert wheelbase not in window.session.build.evidence
@@ -247,7 +248,7 @@ def test_the_strip_stands_beside_its_figure_and_escape_closes_it(open_window: Op
     """What is under it can be clicked, and what is typed next is that figure's."""
     window = open_window(own_vehicle())
     window.show_station("Measure")
-    QTest.qWait(20)
+    rest(20)
     figures = [one for one in window.findChildren(DimensionLabel) if one.isVisible()]
     for one in (each for each in figures if isinstance(each, FigureLabel)):
         one.setFocus()
@@ -291,10 +292,10 @@ def test_words_of_a_refused_entry_go_with_their_page_and_what_is_typed_stays(
     assert wheelbase.error
     (words,) = [one for one in window.findChildren(QLabel) if one.text() == wheelbase.error]
     window.show_station("Size")
-    QTest.qWait(20)
+    rest(20)
     assert not words.isVisible()
     window.show_station("Measure")
-    QTest.qWait(20)
+    rest(20)
     assert words.isVisible()
     assert wheelbase.editor.text() == "a rope"
     wheelbase.leave_out()
@@ -332,7 +333,7 @@ def test_no_label_covers_another_or_is_cut(
     window.show_station("Measure")
     for part in (0, 1):
         window.station("Measure").show_part(part)
-        QTest.qWait(20)
+        rest(20)
         for board in window.station("Measure").boards:
             if board.isVisible():
                 assert_apart(board)
@@ -384,7 +385,7 @@ def test_a_pedal_ratio_is_typed_where_the_pedal_is_measured(measuring: MainWindo
     """The pin goes to pad over ratio: 13-1/2 in over 5.4 is 2-1/2 in; the pad stays."""
     board = measuring.station("Measure").pedal
     measuring.station("Measure").show_part(1)
-    QTest.qWait(20)
+    rest(20)
     assert board.ratio.text == "4.00 : 1"
     before = measuring.session.build.pedal.pivot_to_pad
     QTest.keyClick(board.ratio, Qt.Key.Key_Return)

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QApplication, QLineEdit, QWidget
 
 from tests.builds import bed
 from tests.fuzzing import fuzzed
+from tests.waiting import rest
 from urgens.document import Build, dumps, loads
 from urgens.ui.frame.stations import STATIONS
 from urgens.ui.frame.window import MainWindow
@@ -55,7 +56,7 @@ class Monkey:
             (2, 4, 5, 5, 3, 1, 2, 1),
         )[0]  # fmt: skip
         kind()
-        QTest.qWait(1)
+        rest(1)
 
     def _target(self) -> tuple[QWidget, QPoint]:
         spot = QPoint(
@@ -81,7 +82,7 @@ class Monkey:
         for _ in range(self.chance.randrange(1, 5)):
             spot += QPoint(self.chance.randrange(-120, 121), self.chance.randrange(-120, 121))
             QTest.mouseMove(widget, spot)
-            QTest.qWait(1)
+            rest(1)
             if self.chance.random() < 0.1:
                 QTest.keyClick(self._focus(), Qt.Key.Key_Escape)
         QTest.mouseRelease(widget, Qt.MouseButton.LeftButton, NONE, spot)
@@ -154,7 +155,7 @@ def _act_on(window: MainWindow, seed: int, name: str) -> None:
     QTest.keyClick(QApplication.focusWidget() or window, Qt.Key.Key_Escape)
     while session.undo_stack.canUndo():
         session.undo_stack.undo()
-    QTest.qWait(600)
+    rest(600)
 
     assert dumps(session.base) == text or session.base.name != bed(name).name
     assert not session.modified

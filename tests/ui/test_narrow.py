@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QAbstractButton, QScrollArea, QWidget
 
 from tests.builds import bed
 from tests.ui.conftest import every_page
+from tests.waiting import rest
 from urgens.document import Build
 from urgens.ui.frame.window import SMALLEST, MainWindow
 
@@ -57,7 +58,7 @@ def test_every_page_has_room_in_the_smallest_window(
 def test_no_button_of_the_frame_is_cut(open_window: Opener, name: str, width: int) -> None:
     window = open_window(bed(name))
     window.resize(width, SMALLEST[1])
-    QTest.qWait(20)
+    rest(20)
     for button in window.top.findChildren(QAbstractButton):
         if button.isVisible():
             right = button.mapTo(window, QPoint(button.width(), 0)).x()
@@ -83,7 +84,7 @@ def test_what_to_fit_leaves_the_finding_its_room(
         window.resize(*SMALLEST)
     line = window.finding_line
     qtbot.waitUntil(line.fix.isVisible, timeout=20_000)
-    QTest.qWait(20)
+    rest(20)
     assert line.message.width() > 400
     assert line.height() < 100
     whole = line.fix.accessibleName()
@@ -99,7 +100,7 @@ def test_what_to_fit_leaves_the_finding_its_room(
 def test_the_press_opens_over_the_bench_and_goes_again(open_window: Opener) -> None:
     window = open_window(bed("library"))
     window.resize(*SMALLEST)
-    QTest.qWait(20)
+    rest(20)
     assert window.strip.isVisible()
     assert not window.press.isVisible()
     QTest.mouseClick(window.strip.open, LEFT)
@@ -118,7 +119,7 @@ def test_the_press_opens_over_the_bench_and_goes_again(open_window: Opener) -> N
     assert window.press.effort.editor is not None
     QTest.keyClick(window.press.effort.editor, Qt.Key.Key_Escape)
     window.resize(1280, 800)
-    QTest.qWait(20)
+    rest(20)
     assert not window.strip.isVisible()
     assert window.press.geometry().left() > window.bench.geometry().right()
 
@@ -137,7 +138,7 @@ def test_the_strip_says_what_the_press_says(open_window: Opener) -> None:
 def test_every_station_is_on_the_rail_of_the_smallest_window(open_window: Opener) -> None:
     window = open_window(bed("bakery"))
     window.resize(*SMALLEST)
-    QTest.qWait(50)
+    rest(50)
     rail = window.rail
     last = rail.item_box(7)
     assert last.bottom() <= rail.height()

@@ -6,12 +6,12 @@ from typing import Any
 
 from hypothesis import HealthCheck, Phase, given, reject, settings
 from hypothesis import strategies as st
-from PySide6.QtTest import QTest
 
 from tests.builds import EVERYTHING, bakery_with, bed
 from tests.document.odd import odd_documents
 from tests.strategies import documents
 from tests.ui.conftest import every_page
+from tests.waiting import rest
 from urgens.document import Build, BuildErrors, edited, loads
 from urgens.document.catalogue import figures
 from urgens.ui.frame.window import MainWindow
@@ -23,7 +23,7 @@ EXAMPLES = 2  # builds that can be read
 def go_through(window: MainWindow) -> int:
     """Look at every page; tell how many there are."""
     seen = 0
-    for _ in every_page(window, rest=1):
+    for _ in every_page(window, ms=1):
         assert not window.grab().isNull()
         seen += 1
     return seen
@@ -44,7 +44,7 @@ def test_evidence_on_every_figure_there_is_opens_on_every_page(
 
     assert "targets.max_effort" in known.evidence
     assert go_through(window) > 15
-    QTest.qWait(400)
+    rest(400)
     wait_for_all(5.0)
 
 
@@ -75,5 +75,5 @@ def test_odd_builds_open_on_every_page(open_window: Callable[[Build], MainWindow
 
     look()
     assert opened >= EXAMPLES / 2  # others are drawn in place of what no file may say
-    QTest.qWait(400)
+    rest(400)
     wait_for_all(5.0)

@@ -10,12 +10,12 @@ from typing import Any, Literal
 import pytest
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPainter
-from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QWidget
 from shiboken6 import isValid
 
 from tests.builds import bed
 from tests.fuzzing import MINUTES
+from tests.waiting import rest
 from urgens.document import Build, demo_names
 from urgens.ui import stations
 from urgens.ui.frame.stations import STATIONS
@@ -96,12 +96,12 @@ def test_no_word_is_cut_or_lies_over_another(
         window.show_station(station)
         if page:
             window.station(station).show_page_named(page)
-        QTest.qWait(60)
+        rest(60)
         told.clear()
         for one in window.findChildren(QWidget):
             if one.isVisible():
                 one.update()
-        QTest.qWait(30)
+        rest(30)
         for device, rows in told.items():
             if isValid(device) and device.isVisible() and type(device) is not QWidget:  # no list's
                 assert list(faults(device, rows)) == [], (station, page, type(device).__name__)

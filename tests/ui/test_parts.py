@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QInputDialog
 
 from tests.builds import bed
 from tests.ui.conftest import choose, label, type_into
+from tests.waiting import rest
 from urgens.document import Build
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.measure.shoes import ShoeDialog
@@ -51,7 +52,7 @@ def test_every_kind_that_is_offered_gives_a_build(measuring: MainWindow) -> None
             before = measuring.session.build
             choose(head, words)
             assert measuring.session.build != before, words
-            QTest.qWait(5)
+            rest(5)
             measuring.session.undo_stack.undo()
             assert measuring.session.build == before
 

@@ -15,6 +15,7 @@ from PySide6.QtTest import QTest
 
 from tests.builds import bed
 from tests.ui.conftest import LEFT, page_of, words
+from tests.waiting import rest
 from urgens.document import Build, demo, load
 from urgens.document.ledger.photograph_files import put_beside
 from urgens.document.ledger.photographs import Photograph
@@ -225,7 +226,7 @@ def test_pictures_are_read_away_from_the_hand_and_once(
     assert page.cards[0][0].text() == "is being read…"
     page.cards[0][1].setText("typed meanwhile")
     wait_for_all(10.0)
-    QTest.qWait(100)
+    rest(100)
     assert not page.cards[0][0].pixmap().isNull()
     assert page.cards[0][1].text() == "typed meanwhile"
     page._word(1, "worded")

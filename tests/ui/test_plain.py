@@ -9,11 +9,11 @@ from typing import Any
 import pytest
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import Qt as Text
-from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLabel, QMessageBox, QToolButton, QWidget
 
 from tests.builds import bed_text
 from tests.ui.conftest import every_page
+from tests.waiting import rest
 from urgens.document import Build, loads
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets import plain
@@ -53,9 +53,9 @@ def test_markup_in_a_file_is_shown_as_it_stands_on_every_page(
     name: str, open_window: Callable[[Build], MainWindow]
 ) -> None:
     window = open_window(marked(name))
-    assert len(list(every_page(window, rest=5))) > 10
+    assert len(list(every_page(window, ms=5))) > 10
     window.session.edit("name", f"{MARKUP}!", f"Named {MARKUP}")
-    QTest.qWait(400)
+    rest(400)
 
     assert MARKUP in window.windowTitle()
     assert_plain(window)

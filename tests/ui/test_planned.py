@@ -7,6 +7,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed
+from tests.waiting import rest
 from urgens.document import Build
 from urgens.document.edits.edit import edited
 from urgens.ui.frame.window import MainWindow
@@ -34,7 +35,7 @@ def test_a_bore_that_is_chosen_is_stamped_no_longer_and_undo_gives_it_back(
     assert session.said_of(BORE) == "planned"
     window.show_station("Measure")
     window.station("Measure").show_part(1)
-    QTest.qWait(20)
+    rest(20)
     assert window.station("Measure").pedal.labels[BORE].known is Knowledge.PLANNED
     session.undo_stack.undo()
     assert session.said_of(BORE) == "stamped"

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QPushButton
 
 from tests.plumbing.layouts import sound, with_layout
 from tests.ui.conftest import LEFT, drag, type_into
+from tests.waiting import rest
 from urgens.document import Build, with_changes
 from urgens.physics.bends import bend_sheet
 from urgens.plumbing.route_edits import points_of
@@ -159,7 +160,7 @@ def test_a_way_is_looked_at_and_laid_as_one_step(plumbed: MainWindow) -> None:
     assert names[-len(shown.found) :] == [one.school.words for one in shown.found]
     assert len(shown.found) > 8
     old = names.index("The old block for the fronts, an adjustable valve for the rear")
-    QTest.qWait(50)  # until it is laid out, and can have the focus
+    rest(50)  # until it is laid out, and can have the focus
     shown.cards[old].setFocus()
     assert shown.title.text() == names[old]
     assert "combination valve" in shown.needs["Goes"].text()
@@ -213,7 +214,7 @@ def test_prices_are_known_to_the_next_build_and_a_bad_file_is_said(
 
 def test_a_conversion_becomes_a_set_up_with_its_list_and_its_jobs(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Ways")
-    QTest.qWait(50)  # until it is laid out, and can have the focus
+    rest(50)  # until it is laid out, and can have the focus
     card = next(c for c in shown.cards if c.name.text() == "Two circuits become one")
     card.setFocus()
     assert "lamp" in shown.needs["Lost"].text()
@@ -224,7 +225,7 @@ def test_a_conversion_becomes_a_set_up_with_its_list_and_its_jobs(plumbed: MainW
     assert session.base.plumbing != session.build.plumbing
     assert session.build.master.kind == "single"
     card = next(c for c in shown.cards if c.name.text() == "To “one circuit”")
-    QTest.qWait(50)
+    rest(50)
     card.setFocus()
     QTest.mouseClick(shown.buy, LEFT)
     buy = plumbed.station("Plumb").page
@@ -234,7 +235,7 @@ def test_a_conversion_becomes_a_set_up_with_its_list_and_its_jobs(plumbed: MainW
     assert "one circuit" in buy.words.text()
     shown = page(plumbed, "Ways")
     shown.cards[1].setFocus()
-    QTest.qWait(50)
+    rest(50)
     shown.cards[0].setFocus()
     shown.cards[1].setFocus()
     QTest.mouseClick(shown.jobs, LEFT)
@@ -252,7 +253,7 @@ def test_set_ups_are_conversions(open_window: Opener) -> None:
     shown = page(window, "Ways")
     card = shown.cards[0]
     assert card.name.text() == "To “manual”"
-    QTest.qWait(50)  # until it is laid out, and can have the focus
+    rest(50)  # until it is laid out, and can have the focus
     card.setFocus()
     assert "booster" in shown.needs["Goes"].text()
     assert "help" in shown.needs["Lost"].text()

@@ -22,6 +22,7 @@ from tests.ui.proving import (
     shown,
     type_into,
 )
+from tests.waiting import rest
 from urgens.document import demo, edited
 from urgens.quantity import UnitSystem
 from urgens.ui.widgets.file_chooser import FileChooser
@@ -65,7 +66,7 @@ def test_the_focus_stays_in_the_row_that_was_typed_in(open_window: Opener) -> No
     window = open_window(edited(bed("library"), "proof", None))
     page = shown(window, "Gauges")
     type_into(page.table.labels[2], "300")
-    QTest.qWait(20)
+    rest(20)
     assert page.table.labels[2].hasFocus()
     assert page.table.labels[2].quantity.text == "300 psi"
 
@@ -110,7 +111,7 @@ def test_the_stand_in_has_a_fault_for_practice_and_says_that_it_is_one(
     qtbot.waitUntil(lambda: page.bar.box.now is not None)
     for count, effort in enumerate((150.0, 220.0, 290.0, 360.0), start=1):
         window.session.set_effort(effort)
-        QTest.qWait(400)
+        rest(400)
         read_by_key(page, qtbot, count)
     assert page.verdict.text().startswith("Blocked")
     assert page.beneath.text().startswith("Simulated: it proves nothing")
@@ -197,7 +198,7 @@ def test_a_moving_foot_is_not_read(open_window: Opener, qtbot: QtBot) -> None:
     restless, feet = QTimer(), cycle((50.0, 300.0))
     restless.timeout.connect(lambda: session.set_effort(next(feet)))
     restless.start(40)  # however slow the machine is, it moves
-    QTest.qWait(600)
+    rest(600)
     page.take_reading()
     restless.stop()
     assert "hold it still" in page.beneath.text()
@@ -274,7 +275,7 @@ def test_the_stand_in_s_lever_moves_what_comes_out(open_window: Opener, qtbot: Q
         page.lever.slider.setValue(50)
         page.lever.slider.setValue(place)
         qtbot.waitUntil(lambda: box.now is not None and box.now.values["foot"] > 490, timeout=SLOW)
-        QTest.qWait(600)
+        rest(600)
         heard.append(box.now.outlet)
     assert heard[1] > heard[0] * 1.2
     page.bar.close_box()

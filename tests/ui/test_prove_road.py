@@ -17,6 +17,7 @@ from tests.ui.proving import (
     type_into,
     worked,
 )
+from tests.waiting import rest
 from urgens.document import demo, edited, save
 
 STATION = "Prove"  # that its windows open at
@@ -45,7 +46,7 @@ def test_it_plays_and_stops_by_a_key(open_window: Opener, qtbot: QtBot) -> None:
     assert page.above.moment is not None
     QTest.keyClick(page, Qt.Key.Key_P)
     at = page.player.slider.value()
-    QTest.qWait(120)
+    rest(120)
     assert page.player.slider.value() == at
 
 

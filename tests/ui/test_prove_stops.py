@@ -8,6 +8,7 @@ from pytestqt.qtbot import QtBot
 from tests.builds import bed
 from tests.ui.conftest import LEFT
 from tests.ui.proving import PROVED, SLOW, TURNS, Opener, fresh, shown, type_into, worked
+from tests.waiting import rest
 from urgens.document import demo, with_changes
 from urgens.document.edits.edit import dumped
 
@@ -172,11 +173,11 @@ def test_a_low_window_keeps_the_advice_and_says_where_the_lanes_are(
     page = shown(window, "Stops")
     worked(page, qtbot)
     window.resize(1024, 700)
-    QTest.qWait(50)
+    rest(50)
     assert not page.above.isVisible()
     assert "in a taller window" in page.said_above.text()
     assert page.advice.why.height() >= page.advice.why.heightForWidth(page.advice.why.width())
     window.resize(1280, 1000)
-    QTest.qWait(50)
+    rest(50)
     assert page.above.isVisible()
     assert "every half second" in page.said_above.text()

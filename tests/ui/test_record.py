@@ -16,6 +16,7 @@ from pytestqt.qtbot import QtBot
 from tests.builds import bed
 from tests.ui.conftest import LEFT, page_of, words
 from tests.ui.test_window import choose
+from tests.waiting import rest
 from urgens.document import Build, demo, dumps, load, save, with_changes
 from urgens.document.edits.edit import dumped
 from urgens.document.edits.past import with_history
@@ -78,7 +79,7 @@ def test_the_sheet_is_looked_at_as_it_is_printed(
 ) -> None:
     window.commands["preview"].trigger()
     assert (window.bench.name, window.station("Sheet").page_name) == ("Sheet", "Build sheet")
-    QTest.qWait(20)
+    rest(20)
     choose(monkeypatch, tmp_path / "sheet.pdf")
     window.commands["sheet-pdf"].trigger()
     document = window.station("Sheet").page.view.document
@@ -162,7 +163,7 @@ def test_a_part_that_came_is_noted_where_it_is_missed(open_window: Opener) -> No
     assert [(one.item, one.count) for one in plumbing.received] == [("load-sensing", 1)]
     assert "Load-sensing valve" not in [one.what for one in page.shown.plan.missing]
     window.session.undo_stack.undo()
-    QTest.qWait(30)
+    rest(30)
     assert "Load-sensing valve" in [one.what for one in page.shown.plan.missing]
 
 
@@ -201,7 +202,7 @@ def test_saving_writes_the_history_and_the_page_shows_it(
     session = window.session
     session.edit("pedal.pivot_to_pad", "14 in")
     session.save(tmp_path / "van.urgens.json")
-    QTest.qWait(30)
+    rest(30)
     assert [one.what for one in page.rows] == ["Pivot to pad 13 in → 14 in"]
     assert not session.modified
     session.undo_stack.undo()  # the figure, not the entry

@@ -5,6 +5,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QDialog
 
+from tests.waiting import rest
 from urgens.document import BuildChange
 from urgens.document.readings import HeightEstimate
 from urgens.physics.raised_axle import tangent
@@ -29,7 +30,7 @@ def type_into(label: TypedLabel, text: str) -> None:
 
 def shown(dialog: QDialog) -> None:
     dialog.show()
-    QTest.qWait(20)
+    rest(20)
 
 
 # --- four corners ---

@@ -8,6 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed
+from tests.waiting import rest
 from urgens.document import Build, BuildChange, BuildErrors, demo, with_changes, with_setup
 from urgens.document.edits.change import changed
 from urgens.document.edits.setup_list import renamed, setup_line, taken_out
@@ -177,7 +178,7 @@ def test_what_a_set_up_takes_out_is_said_first(changes: dict[str, object], said:
 
 def tabs_in_sight(window: MainWindow, station: str) -> list[str]:
     window.show_station(station)
-    QTest.qWait(20)
+    rest(20)
     return [button.text() for button in window.station(station).choose if button.isVisible()]
 
 

@@ -11,6 +11,7 @@ from PySide6.QtTest import QTest
 
 from tests.builds import bed
 from tests.ui.conftest import drag, type_into
+from tests.waiting import rest
 from urgens.document import Build, demo_names, value_at, with_changes
 from urgens.solve import solve
 from urgens.studies.sizing_windows import MissedWindow
@@ -28,7 +29,7 @@ LEFT = Qt.MouseButton.LeftButton
 @pytest.fixture
 def sizing(window: MainWindow) -> MainWindow:
     window.show_station("Size")
-    QTest.qWait(20)
+    rest(20)
     return window
 
 
@@ -36,7 +37,7 @@ def page(window: MainWindow, index: str) -> Any:
     """A page of the station, looked at."""
     window.show_station("Size")
     window.station("Size").show_page_named(index)
-    QTest.qWait(10)
+    rest(10)
     return window.station("Size").page
 
 
@@ -85,7 +86,7 @@ def test_no_label_of_the_map_covers_another(sizing: MainWindow) -> None:
     plane = page(sizing, "Map").map
     row, column = plane.choices.map.ranked()[0]
     plane.choices.choose(row, float(RATIOS[column]) + 1.5)  # so that the best is named as well
-    QTest.qWait(20)
+    rest(20)
     for aside, wider in itertools.product((-1, 0, 1), (-0.4, -0.1, 0.1, 0.4)):
         plane.look_at((row + aside, float(RATIOS[column]) + wider))
         placed = plane.placed()
@@ -277,7 +278,7 @@ def test_the_feel_is_effort_over_travel_whole_and_with_parts_lost(
     window = open_window(bed(name))
     window.show_station("Size")
     window.station("Size").show_page_named("Feel")
-    QTest.qWait(10)
+    rest(10)
     feel = window.station("Size").page.plane  # type: ignore[attr-defined]
     assert feel.isVisible()
     session = window.session

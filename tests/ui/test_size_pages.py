@@ -11,6 +11,7 @@ from PySide6.QtTest import QTest
 from tests.builds import bed
 from tests.ui.conftest import drag, type_into
 from tests.ui.test_size import page
+from tests.waiting import rest
 from urgens.document import Build, demo_names, edited, with_changes, with_setup
 from urgens.solve import solve
 from urgens.ui.frame.window import MainWindow
@@ -378,7 +379,7 @@ def test_what_is_supposed_or_typed_belongs_to_one_build_and_its_units(open_windo
     QTest.keyClick(window, Qt.Key.Key_U)
     assert shown.line[1].text == "3.3 mm"
     window.session.open(bed("sprint"), None)
-    QTest.qWait(10)
+    rest(10)
     assert not shown.plane.faulty.isVisible()
     assert shown.steppers["air"].label.text == "0 in³"
 

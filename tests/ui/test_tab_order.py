@@ -9,6 +9,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QAbstractItemView, QApplication, QWidget
 
 from tests.ui.conftest import every_page
+from tests.waiting import rest
 from urgens.document import Build, demo, demo_names, own_vehicle
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets.tab_order import stops
@@ -76,7 +77,7 @@ def test_the_pedal_is_measured_from_its_pivot_on(
     window = open_window(own_vehicle())
     window.show_station("Measure")
     window.station("Measure").show_part(1)
-    QTest.qWait(20)
+    rest(20)
     names = [one.accessibleName() for one, _ in tabbed(dressed, window.bench)]
 
     def place(begins: str) -> int:

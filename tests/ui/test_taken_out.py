@@ -14,6 +14,7 @@ from PySide6.QtTest import QTest
 
 from tests.builds import bed
 from tests.ui.conftest import label
+from tests.waiting import rest
 from urgens.document import Build
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets.file_chooser import FileChooser
@@ -26,14 +27,14 @@ Opener = Callable[[Build], MainWindow]
 def balance(open_window: Opener) -> MainWindow:
     window = open_window(bed("library"))
     window.show_station("Balance")
-    QTest.qWait(50)
+    rest(50)
     return window
 
 
 def test_a_focused_figure_is_copied_with_its_unit(open_window: Opener) -> None:
     window = open_window(bed("library"))
     window.show_station("Measure")
-    QTest.qWait(20)
+    rest(20)
     wheelbase = label(window, "vehicle.wheelbase")
     wheelbase.setFocus()
     QTest.keyClick(wheelbase, Qt.Key.Key_C, Qt.KeyboardModifier.ControlModifier)

@@ -11,6 +11,7 @@ from pytestqt.qtbot import QtBot
 
 from tests.builds import bed
 from tests.ui.conftest import LEFT, page_of, words
+from tests.waiting import rest
 from urgens.bench.trainer.trainer import exercise
 from urgens.document import Build, with_changes
 from urgens.guidance import findings
@@ -49,7 +50,7 @@ def test_a_sinking_pedal_is_led_to_its_cause_and_mended(open_window: Opener) -> 
     page._tell("paper", "dry")
     first = page.found.ranked[0]
     assert first.cause.id == "cup-bypass"
-    QTest.qWait(30)
+    rest(30)
     assert page.causes.rows["cup-bypass"].isVisible()
     assert page.done.buttons.keys() == {"paper"}
 
@@ -151,7 +152,7 @@ def test_the_place_of_a_cause_is_shown_on_the_layout(open_window: Opener) -> Non
     window = open_window(bed("library"))
     page = shown(window, "Fault")
     QTest.mouseClick(page.first.buttons["sinks"], LEFT)
-    QTest.qWait(30)
+    rest(30)
     row = next(one for one in page.causes.rows.values() if one.place.isVisible())
     QTest.mouseClick(row.place, LEFT)
     assert window.bench.currentWidget() is window.station("Plumb")
@@ -259,7 +260,7 @@ def test_the_picture_follows_every_answer_and_says_what_rules_a_place_out(
     picture = page.where.picture
     before = {one.id: one.share for one in picture._places.values()}
     page._tell("paper", "dry")
-    QTest.qWait(20)
+    rest(20)
     after = {one.id: one for one in picture._places.values()}
     assert next(iter(after)) == "cylinder"
     assert after["cylinder"].share > before["cylinder"]
@@ -278,7 +279,7 @@ def test_what_is_next_begins_with_its_title(open_window: Opener) -> None:
     window = open_window(bed("library"))
     page = shown(window, "Fault")
     QTest.mouseClick(page.first.buttons["spongy"], LEFT)
-    QTest.qWait(30)
+    rest(30)
     bar = page.tests_area.verticalScrollBar()
     bar.setValue(bar.maximum())
     QTest.mouseClick([*page.card.outcomes.values()][-1], LEFT)

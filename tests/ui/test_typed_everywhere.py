@@ -24,6 +24,7 @@ from tests.builds import bed
 from tests.fuzzing import MINUTES, fuzzed
 from tests.ui.conftest import every_page
 from tests.ui.test_monkey import Monkey
+from tests.waiting import rest
 from urgens.document import Build, demo_names, dumps, loads
 from urgens.ui.frame.dialogs import CommandFinder
 from urgens.ui.frame.help_panels import TermsPanel
@@ -94,7 +95,7 @@ DIALOGS: dict[str, Callable[[MainWindow], QDialog]] = {
 
 def places(window: MainWindow) -> Iterator[tuple[str, QWidget]]:
     """Every page in turn, and the bars around it."""
-    for station, page in every_page(window, rest=5):
+    for station, page in every_page(window, ms=5):
         yield f"{station} {page}", window.bench
     yield "press", window.press
     yield "top", window.top
@@ -119,7 +120,7 @@ def _type_everywhere(window: MainWindow, seed: int) -> None:
             if chance.random() < SHARE and isValid(field) and field.isVisible():
                 type_over(field, chance.choice(WRONG))
                 typed += 1
-                QTest.qWait(0)
+                rest(0)
         assert loads(dumps(session.base)) == session.base
     monkey.stop()
     QTest.keyClick(QApplication.focusWidget() or window, Qt.Key.Key_Escape)
@@ -148,7 +149,7 @@ def test_what_is_typed_in_a_dialog_is_taken_or_refused_in_words(
             for button in dialog.findChildren(QPushButton):
                 if isValid(button) and button.isVisible() and button.isEnabled():
                     button.click()
-            QTest.qWait(1)
+            rest(1)
             dialog.close()
             dialog.deleteLater()
         monkey.stop()

@@ -80,7 +80,7 @@ def test_no_page_mixes_units(open_window: Callable[[Build], MainWindow], name: s
     window.session.set_units(other)
     known = sorted(sizes(build), key=len, reverse=True)
     mixed = set()
-    for station, page in every_page(window, rest=10):
+    for station, page in every_page(window, ms=10):
         bores = page in SIZES
         for words in said(window):
             if any(source in words for source in AS_PUBLISHED):

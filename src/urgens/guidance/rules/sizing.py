@@ -98,13 +98,18 @@ def boosted_ratio_without_booster(solution: Solution, words: FigureWords) -> Ite
             severity=Severity.ADVICE,
         )
         return
+    most = solution.build.targets.max_effort.value
+    reached = bool(wanted <= most)  # not where it is NaN
+    foot = f"{words.force(wanted)} of foot" if reached else f"more than {words.force(most)} of foot"
     yield Remark(
-        message=f"The pedal ratio is {ratio:.2f}:1 and no booster works.",
-        why="That hole is meant for a booster: alone the leg has to supply its share as well, and "
-        "the brakes seem to do nothing.",
+        message=f"The pedal ratio is {ratio:.2f}:1 and no booster works: {foot} for "
+        f"{solution.build.targets.deceleration:.2f} g, {words.force(comfortable)} are comfortable.",
+        why="That hole is meant for a booster: alone the leg has to supply its share as well"
+        + ("." if reached else ", and the brakes seem to do nothing."),
         basis=f"{COMMON_PRACTICE}: manual pedals 6:1 to 7:1, boosted about 4:1",
         where="pedal.pivot_to_pushrod",
         fixes=_size_fixes(solution, words, MissedWindow.RATIO),
+        severity=Severity.WARNING if reached else None,
     )
 
 

@@ -13,6 +13,7 @@ from PySide6.QtGui import (
     QShowEvent,
 )
 from PySide6.QtWidgets import (
+    QAbstractButton,
     QApplication,
     QFrame,
     QHBoxLayout,
@@ -53,7 +54,7 @@ from urgens.ui.widgets.background import Background, wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.station import Station
-from urgens.ui.widgets.tab_order import order_by_eye
+from urgens.ui.widgets.tab_order import order_by_eye, stops
 
 PRESS_WIDTH = 272
 WIDE_PRESS_WIDTH = 320
@@ -63,6 +64,7 @@ FOLDED_BELOW = 1240  # px, below which the rail has names under its marks
 STRIP_BELOW = 1200  # px, below which the press is a strip, and opens over the bench
 SMALLEST = (1024, 700)  # px, below which figures would be cut
 CLOSING = 1.0  # s that work under way has to stop
+_ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
 
@@ -234,14 +236,14 @@ class MainWindow(QMainWindow):
             self.session.set_setup(names[index])
 
     def next_open(self) -> None:
-        """Go to the next figure of the station that is assumed or missing."""
-        labels = self.bench.current().findChildren(DimensionLabel)
-        still_open = [w for w in labels if w.isVisible() and w.known is not Knowledge.YES]
-        if still_open:
-            now = self.focusWidget()
-            at = next((i for i, label in enumerate(still_open) if label is now), -1)
-            label = still_open[(at + 1) % len(still_open)]
-            label.setFocus(Qt.FocusReason.ShortcutFocusReason)
+        """Go to the next figure of the station that is assumed or missing, as the eye goes."""
+        labels = [one for one in stops(self.bench.current()) if isinstance(one, DimensionLabel)]
+        now = self.focusWidget()
+        at = next((i for i, one in enumerate(labels) if one is now or one.isAncestorOf(now)), -1)
+        for label in (*labels[at + 1 :], *labels[: at + 1]):
+            if label.known is not Knowledge.YES:
+                label.setFocus(Qt.FocusReason.ShortcutFocusReason)
+                return
 
     def switch_theme(self) -> None:
         """Go from light to dark or back; nothing else changes."""
@@ -365,6 +367,10 @@ class MainWindow(QMainWindow):
         return super().focusNextPrevChild(forward)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        focused = self.focusWidget()
+        if event.key() in _ENTER and isinstance(focused, QAbstractButton):
+            focused.click()  # as Space does: nobody else has taken it
+            return
         if self.starting:
             super().keyPressEvent(event)
             return
