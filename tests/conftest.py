@@ -25,6 +25,7 @@ from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
+from urgens.ui.widgets import motion
 from urgens.ui.widgets.background import any_running, wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.garbage import collect_some
@@ -66,6 +67,7 @@ def built(document: dict[str, Any]) -> Callable[..., Build]:
 @pytest.fixture(scope="session")
 def dressed(qapp: QApplication) -> QApplication:
     dress(qapp)
+    motion.LONGEST = 0  # what is drawn is there at once, but where motion itself is tried
     return qapp
 
 

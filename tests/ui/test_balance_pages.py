@@ -10,6 +10,7 @@ from PySide6.QtTest import QTest
 
 from tests.builds import bed, unproved
 from tests.ui.conftest import type_into
+from tests.waiting import rest
 from urgens.document import Build, demo_names, with_changes
 from urgens.guidance import Severity
 from urgens.guidance.advice.ranked_ways import ranked_ways
@@ -22,6 +23,7 @@ from urgens.studies.valve_choice import candidates
 from urgens.studies.vehicle_changes import CHANGES, changed
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.balance.choose_page import _Mark
+from urgens.ui.stations.balance.waiting_card import WaitingCard
 
 Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
@@ -67,6 +69,20 @@ def test_ways_are_those_of_the_core_best_first(open_window: Opener, qtbot: Any, 
         assert (card.figure.text() == "rear first") == bool(one.verdict.rear_first)
     assert "best over all loads" in shown.summary
     assert all(here.text().startswith("Here") for _, _, here in shown.questions)
+
+
+def test_cards_in_grey_stand_until_ways_are_known(open_window: Opener, qtbot: Any) -> None:
+    window = open_window(bed("bakery"))
+    window.show_station("Balance")
+    window.station("Balance").show_page_named("Choose")
+    rest(1)
+    shown = window.station("Balance").page
+    assert shown.cards == []
+    assert len(shown.waiting) == 4
+    assert all(one.isVisible() and one.accessibleName() for one in shown.waiting)
+    qtbot.waitUntil(lambda: bool(shown.cards), timeout=60_000)
+    assert shown.waiting == []
+    assert not any(one.isVisible() for one in shown.findChildren(WaitingCard))
 
 
 def test_a_way_is_tried_with_one_key_and_taken_back(open_window: Opener, qtbot: Any) -> None:

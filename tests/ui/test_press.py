@@ -7,14 +7,18 @@ import numpy as np
 import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtTest import QTest
+from pytestqt.qtbot import QtBot
 
-from tests.ui.conftest import pull
+from tests.ui.conftest import drag, pull
+from tests.waiting import rest
 from urgens.document import Build
 from urgens.quantity import UnitSystem
 from urgens.solve import solve
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.press.pedal import NEWTON_PER_PIXEL, PULL
 from urgens.ui.press.verdict import PressState, verdict
+from urgens.ui.widgets import motion
+from urgens.ui.widgets.motion import time_to_move
 
 Opener = Callable[[Build], MainWindow]
 LBF = 4.4482216152605  # N
@@ -54,7 +58,7 @@ def test_keys_press(window: MainWindow) -> None:
     assert session.effort == session.first_lock_effort()
     QTest.keyClick(window, Qt.Key.Key_Home)
     assert session.effort == 0
-    assert window.press.travel.text == "0.0 in"
+    assert window.press.travel.text == "0.00 in"
 
 
 def test_digits_type_an_effort(window: MainWindow) -> None:
@@ -194,3 +198,31 @@ def test_what_locks_is_locked_though_rounding_leaves_the_effort_short(
 
     assert said.outcome is PressState.REAR_LOCKED
     assert said.detail.startswith("let off ")
+
+
+def test_the_pedal_moves_to_where_it_goes_and_is_there_under_a_hand(
+    window: MainWindow, monkeypatch: pytest.MonkeyPatch, qtbot: QtBot
+) -> None:
+    """At most 150 ms; where the desktop wants none it is there at once."""
+    assert time_to_move(window) == 0
+    pedal, session = window.press.pedal, window.session
+    session.set_effort(0.0)
+    up = pedal.pad
+    monkeypatch.setattr(motion, "LONGEST", 120)
+    assert 0 < time_to_move(window) <= 150
+    session.set_effort(session.most_effort)
+    assert (pedal.pad - up).manhattanLength() < 1  # it has only begun
+    qtbot.waitUntil(lambda: (pedal.pad - up).manhattanLength() > 5, timeout=2000)
+    rest(200)
+    down = pedal.pad
+    monkeypatch.setattr(motion, "time_to_move", lambda _: 0)
+    session.set_effort(0.0)
+    assert (pedal.pad - up).manhattanLength() < 0.01
+    session.set_effort(session.most_effort)
+    assert (pedal.pad - down).manhattanLength() < 0.01
+    monkeypatch.setattr(motion, "time_to_move", time_to_move)
+    drag(pedal, down.toPoint(), (down - QPointF(-20, 10)).toPoint(), release=False)
+    held = pedal.pad
+    rest(20)
+    assert pedal.pad == held  # the hand leads, nothing comes after it
+    QTest.mouseRelease(pedal, Qt.MouseButton.LeftButton)

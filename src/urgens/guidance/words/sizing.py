@@ -19,7 +19,7 @@ def why(build: Build, sizing_map: SizingMap, row: int, column: int) -> str:
     share = float(usual(sizing_map.ratios[column : column + 1], boosted=boosted)[0])
     low, high = BOOSTED if boosted else MANUAL
     unusual = (
-        "" if share == 1.0 else f" A ratio of {ratio:.1f} is outside the usual {low:g} to {high:g}."
+        "" if share == 1.0 else f" A ratio of {ratio:.2f} is outside the usual {low:g} to {high:g}."
     )
     floor = build.pedal.travel_available.value
     return (

@@ -10,11 +10,9 @@ from urgens.quantity import (
     FORCE,
     LENGTH,
     QuantityError,
-    Units,
     UnitSystem,
     completed,
     parse,
-    places,
     retype,
     show,
 )
@@ -32,11 +30,6 @@ ROOMY = 620  # px of height, from which there is room for a hint
 FAR_ROOMY = 900  # px of height, from which there is room for the pedal when standing back
 FAR_TIGHT = 700  # px of height, from which there is room for pressures when standing back
 STEP = {UnitSystem.INCH: parse("1 lbf", FORCE).value, UnitSystem.METRIC: 5.0}  # N
-
-
-def _coarse(units: Units) -> int:
-    """Return the places of a travel: one fewer than a length has that is measured."""
-    return max(places(LENGTH, units) - 1, 0)
 
 
 class TravelView(Painted):
@@ -61,14 +54,14 @@ class TravelView(Painted):
         travel, units = float(self._session.pressed.pedal_travel), self._session.units
         if math.isnan(travel):
             return "no more"
-        return str(show(travel, LENGTH, units, _coarse(units)))
+        return str(show(travel, LENGTH, units))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         with self.begin() as painter:
             units = self._session.units
             floor = float(self._session.pressed_solution.system.volumes.floor)
             ended = math.isnan(float(self._session.pressed.pedal_travel))
-            shown = show(floor, LENGTH, units, _coarse(units))
+            shown = show(floor, LENGTH, units)
             rows = (
                 ("Pedal travel", 15, 400, T.muted, 0, 20),
                 (self.text, 24, 600, T.danger if ended else T.ink, 20, 32),

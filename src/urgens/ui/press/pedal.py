@@ -15,6 +15,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, fluid, hatch, ink, outline, pen
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.marks import disc, square
+from urgens.ui.widgets.motion import Motion
 from urgens.ui.widgets.painted import Painted
 
 NEWTON_PER_PIXEL = 2.0  # of pull; fixed, so that the hand learns it
@@ -46,7 +47,9 @@ class PedalView(Painted):
         self.setAccessibleName("Brake pedal; drag the pad, or use the arrow keys")
         self.setMouseTracking(True)
         session.told.connect(self._find_locks)
-        session.press_changed.connect(self.update)
+        self._stroke = Motion(self, self.update)  # of the pad, as a share of its way to the floor
+        session.press_changed.connect(self._follow)
+        self._follow()
         self._find_locks()
 
     def sizeHint(self) -> QSize:
@@ -68,6 +71,11 @@ class PedalView(Painted):
                     found.append((axle, self._share(float(travel))))
         self._locks = tuple(found)
         self.update()
+
+    def _follow(self) -> None:
+        """Let the pad go to where the press has it; under the hand it is there."""
+        share = self._share(float(self._session.pressed.pedal_travel))
+        self._stroke.go(share, at_once=self.drag.held)
 
     def _share(self, travel: float) -> float:
         """Return travel [m] as a share of the way to the floor; what ends early is at the end."""
@@ -91,14 +99,14 @@ class PedalView(Painted):
     @property
     def pad(self) -> QPointF:
         """Where the middle of the pad is now."""
-        return self._at(self._share(float(self._session.pressed.pedal_travel)), self._arm - 14)
+        return self._at(self._stroke.value, self._arm - 14)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         still = self._still()
         with QPainter(self) as painter:
             painter.drawPixmap(0, 0, still)
         with self.begin() as painter:
-            share = self._share(float(self._session.pressed.pedal_travel))
+            share = self._stroke.value
             self._paint_used(painter, share)
             self._paint_ticks(painter)
             self._paint_hold(painter)
@@ -166,7 +174,7 @@ class PedalView(Painted):
             ink(painter, pen(T.ink, 2), QColor(T.ink))
             painter.drawRoundedRect(QRectF(body.right() + 1, top - 20, 5, 40), 2, 2)
         pressures = (float(pressed.master_front), float(pressed.master_rear))
-        stroke = min(float(self._share(float(pressed.pedal_travel))), 1.0)
+        stroke = min(self._stroke.value, 1.0)
         for box, pressure in zip(bodies, pressures, strict=False):
             self._paint_bore(painter, box, pressure / most if most else 0.0, stroke)
         foot = bodies[-1].bottom()

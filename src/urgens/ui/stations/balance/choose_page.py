@@ -28,6 +28,7 @@ from urgens.studies.balance_verdict import MARGIN, BalanceVerdict
 from urgens.studies.surer_fits import LIMIT
 from urgens.studies.valve_choice import Candidate, order_of
 from urgens.ui.session import Session
+from urgens.ui.stations.balance.waiting_card import WaitingCard
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.dimension_label import DimensionLabel
@@ -39,6 +40,7 @@ from urgens.ui.widgets.scrolled import rolled
 from urgens.ui.widgets.worded import worded, wrapped
 
 MARK = 26.0  # px
+WAITING = 4  # cards in grey while nothing is known
 Progress = Callable[[float], bool]
 
 
@@ -139,6 +141,9 @@ class ChoosePage(Page):
         column.setContentsMargins(0, 0, 6, 0)
         column.addLayout(self._list)
         column.addStretch()
+        self.waiting = [WaitingCard() for _ in range(WAITING)]
+        for card in self.waiting:
+            self._list.addWidget(card)
         area = rolled(inner)
         area.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.wanted = DimensionLabel("Margin wanted", self._want, size=20, parent=self)
@@ -182,7 +187,9 @@ class ChoosePage(Page):
 
     def _take(self, ways: RankedWays | None) -> None:
         """Show the ways as they rank; how sure they are is asked next, and then they rank by it."""
-        if ways is None:
+        if ways is None:  # it was not told to stop: what was stopped is not passed on
+            self._end_waiting()
+            self.now.setText("No way could be worked out for this build.")
             return
         self.found, self.sure = ways.found, ways.chance is not None
         self._show_cards(ways)
@@ -190,7 +197,16 @@ class ChoosePage(Page):
             self._rank(self.session.build, self.margin, sure=True)
         self.say()
 
+    def _end_waiting(self) -> None:
+        """Let the cards in grey go: they are there before anything is known, and never again."""
+        for card in self.waiting:
+            self._list.removeWidget(card)
+            card.hide()
+            card.deleteLater()
+        self.waiting = []
+
     def _show_cards(self, ways: RankedWays) -> None:
+        self._end_waiting()
         focused = next((card.rank for card in self.cards if card.hasFocus()), None)
         for card in (*self.cards, *([self.fitted] if self.fitted is not None else [])):
             card.hide()
@@ -209,6 +225,7 @@ class ChoosePage(Page):
 
     def _fail(self, words: str) -> None:
         """Say what kept it from being worked out."""
+        self._end_waiting()
         self.now.setText(f"Not worked out. {words}")
 
     def _card(self, rank: int, candidate: Candidate, brings: Brought) -> ChoiceCard:

@@ -20,7 +20,7 @@ PAGES = {
 
 def _fact(session: Session) -> str:
     ratio = float(session.solution.system.pedal_ratio)
-    return counted(found_in(session, AREAS), f"ratio {ratio:.1f}")
+    return counted(found_in(session, AREAS), f"ratio {ratio:.2f}")
 
 
 SIZE = StationKind("Size", "Alt+2", "size.station:SizeStation", _fact, AREAS, pages=tuple(PAGES))

@@ -318,7 +318,7 @@ class LinkageBoard(Board):
                 continue
             if self._small:
                 continue
-            words = f"hole, {made.pivot_to_pad.value / hole.value:.1f} : 1"
+            words = f"hole, {made.pivot_to_pad.value / hole.value:.2f} : 1"
             write(painter, words, at + QPointF(-AWAY - 8, 8), size=14, color=T.ink, side="right")
 
     # --- the hand --------------------------------------------------------------------------
