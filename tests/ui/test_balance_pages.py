@@ -22,7 +22,7 @@ from urgens.studies.twin_way import twin_way
 from urgens.studies.valve_choice import candidates
 from urgens.studies.vehicle_changes import CHANGES, changed
 from urgens.ui.frame.window import MainWindow
-from urgens.ui.stations.balance.choose_page import _Mark
+from urgens.ui.stations.balance.choice_card import _Mark
 from urgens.ui.stations.balance.waiting_card import WaitingCard
 
 Opener = Callable[[Build], MainWindow]

@@ -34,6 +34,17 @@ class Brought:
         return not self.danger and (not self.new or self.ends_danger)
 
     @property
+    def counted(self) -> str:
+        """How much is new, as "a danger and 2 warnings", empty where nothing is."""
+        counts = [(severity, sum(one.severity is severity for one in self.new))
+                  for severity in Severity]  # fmt: skip
+        return " and ".join(
+            f"a {severity.word}" if count == 1 else f"{count} {severity.word}s"
+            for severity, count in counts
+            if count
+        )
+
+    @property
     def words(self) -> str:
         """What is new in words, empty where nothing is."""
         return " ".join(f"It brings a {one.severity.word}: {one.message}" for one in self.new)

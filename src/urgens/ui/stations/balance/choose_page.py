@@ -3,13 +3,11 @@
 from collections.abc import Callable
 from typing import Any
 
-from PySide6.QtCore import QEvent, QPointF, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QPaintEvent
+from PySide6.QtCore import QEvent, Qt
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
-    QFrame,
     QHBoxLayout,
     QLabel,
-    QPushButton,
     QSizePolicy,
     QVBoxLayout,
     QWidget,
@@ -28,90 +26,34 @@ from urgens.studies.balance_verdict import MARGIN, BalanceVerdict
 from urgens.studies.surer_fits import LIMIT
 from urgens.studies.valve_choice import Candidate, order_of
 from urgens.ui.session import Session
+from urgens.ui.stations.balance.choice_card import ChoiceCard
 from urgens.ui.stations.balance.waiting_card import WaitingCard
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.dimension_label import DimensionLabel
-from urgens.ui.widgets.layouts import spaced
-from urgens.ui.widgets.marks import open_mark, severity_mark
 from urgens.ui.widgets.page import Page
-from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.scrolled import rolled
 from urgens.ui.widgets.worded import worded, wrapped
 
-MARK = 26.0  # px
 WAITING = 4  # cards in grey while nothing is known
 Progress = Callable[[float], bool]
 
 
-class _Mark(Painted):
-    """An octagon where the rear is first, a triangle where that is not sure, else a tick.
-
-    A ring as long as nobody knows how sure it is.
-    """
-
-    def __init__(self, severity: Severity | None, *, known: bool) -> None:
-        super().__init__()
-        self._severity, self._known = severity, known
-        self.setFixedSize(self.scaled(MARK, MARK))
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        with self.begin() as painter:
-            middle = QPointF(MARK / 2, MARK / 2)
-            if self._known or self._severity is not None:
-                severity_mark(painter, self._severity, middle, 10)
-            else:
-                open_mark(painter, middle, 10)
-
-
-class ChoiceCard(QFrame):
-    """One way: rank, name, reason, figure, and a button that tries it."""
-
-    tried = Signal(int)
-
-    def __init__(self, rank: int, name: str, reason: str, figure: str, *, fitted: bool) -> None:
-        super().__init__()
-        self.rank, self.fitted = rank, fitted
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(f"{rank}: {name}. {reason}")
-        self.setObjectName("card")
-        self.setProperty("fitted", "true" if fitted else "false")
-        self.name, self.reason = wrapped("heading", name), wrapped("muted", reason)
-        self.figure = worded(figure, "title")
-        self.button = QPushButton("fitted" if fitted else f"Try ({rank})")
-        self.button.setFixedWidth(round(84 * T.scale))
-        self.button.setEnabled(not fitted)
-        self.button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self.button.clicked.connect(lambda: self.tried.emit(rank))
-        self.row = QHBoxLayout(self)
-        self.row.setContentsMargins(8, 6, 8, 6)
-        self.row.setSpacing(12)
-        words = spaced(QVBoxLayout(), 1)
-        words.addWidget(self.name)
-        words.addWidget(self.reason)
-        self.row.addLayout(words, 1)
-        self.row.addWidget(self.figure)
-        self.row.addWidget(self.button)
-
-    def put_mark(self, severity: Severity | None, *, known: bool) -> None:
-        """Show how bad it is at the left end; known: whether how sure it is has been asked."""
-        self.row.insertWidget(0, _Mark(severity, known=known))
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if Qt.Key(event.key()) in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.tried.emit(self.rank)
-        else:
-            event.ignore()
-
-
 def _judged(
-    rank: int, name: str, reason: str, judged: tuple[BalanceVerdict, float | None], *, fitted: bool
+    rank: int,
+    name: str,
+    reason: str,
+    judged: tuple[BalanceVerdict, float | None],
+    brings: Brought,
+    *,
+    fitted: bool,
 ) -> ChoiceCard:
     """Return a card with the figure and the mark its verdict and its chance ask for."""
     verdict, chance = judged
     mean, rear = verdict.mean_efficiency, bool(verdict.rear_first)
     figure = "rear first" if rear else f"{100 * mean:.0f} %" if mean == mean else "—"
-    card = ChoiceCard(rank, name, reason[:1].upper() + reason[1:], figure, fitted=fitted)
+    reason = f"{reason[:1].upper()}{reason[1:]}"
+    card = ChoiceCard(rank, name, reason, figure, brings, fitted=fitted)
     doubted = verdict.missed or (chance is not None and chance > LIMIT)
     bad = Severity.DANGER if rear else Severity.WARNING if doubted else None
     card.put_mark(bad, known=chance is not None)
@@ -234,9 +176,8 @@ class ChoosePage(Page):
         way, verdict = candidate.to_take
         name = what(build, way, units)
         reason = why(build, candidate, units).removeprefix(f"{name}: ")
-        reason = f"{reason} {brings.words}".rstrip()
         fitted = with_changes(build, way.changes) == build
-        card = _judged(rank, name, reason, (verdict, candidate.chance), fitted=fitted)
+        card = _judged(rank, name, reason, (verdict, candidate.chance), brings, fitted=fitted)
         card.tried.connect(self.take)
         return card
 
@@ -251,7 +192,7 @@ class ChoosePage(Page):
         reason = why_of(self.session.build, now)
         if chance is not None:
             reason += f" {how_sure(chance)}"
-        self.fitted = _judged(0, name, reason, (now, chance), fitted=True)
+        self.fitted = _judged(0, name, reason, (now, chance), Brought(), fitted=True)
         self._list.insertWidget(place, self.fitted)
 
     def _as_it_is(self, ways: RankedWays) -> str:
