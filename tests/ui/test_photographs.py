@@ -54,6 +54,7 @@ def test_a_photograph_is_taken_in_worded_and_taken_out(open_window: Opener, tmp_
     assert (tmp_path / "builds" / one.file).read_bytes() == shot.read_bytes()
     assert page.cards[0][0].accessibleName() == "Photograph of Combination valve: marked Q-417"
     page.cards[0][1].setText("as found")
+    page.cards[0][1].setFocus()
     QTest.keyClick(page.cards[0][1], Qt.Key.Key_Return)
     assert window.session.base.photographs[0].note == "as found"
     window.session.save(file)

@@ -8,6 +8,7 @@ from PySide6.QtTest import QTest
 from tests.builds import bed, on_record, with_changes
 from tests.guidance.test_holding_jobs import LATER, OPEN_SCREW, a_no, after
 from tests.ui.conftest import LEFT, page_of
+from tests.waiting import rest
 from urgens.document import Build
 from urgens.guidance.condition.holds import condition
 from urgens.ui.frame.window import MainWindow
@@ -84,6 +85,8 @@ def test_only_a_reason_lifts_a_hold_and_only_some_holds(open_window: Opener) -> 
     assert list(page.list.lifts) == ["proof-open booster-test"]  # a leak is lifted by nobody
     QTest.mouseClick(page.list.lifts["proof-open booster-test"], LEFT)
     assert page.list.reason is not None
+    rest(20)
+    assert page.list.reason.hasFocus()  # who lifts goes on typing
     QTest.keyClick(page.list.reason, ENTER)
     assert window.session.base.noted == ()
     QTest.keyClicks(page.list.reason, "towed, its engine is out")

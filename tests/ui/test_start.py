@@ -182,3 +182,21 @@ def test_a_drawing_keeps_its_proportions(name: str) -> None:
     assert extent.height() >= 2 * float(made.ends.rear.rolling_radius)
     to_px = view.fitted(extent)  # a box of the same shape, in metres
     assert (to_px.m11(), to_px.m22()) == pytest.approx((1.0, -1.0))
+
+
+def test_enter_presses_the_button_that_has_the_focus_and_nothing_else(
+    window: MainWindow, page: StartPage
+) -> None:
+    page.own.setFocus()
+    QTest.keyClick(page.own, Qt.Key.Key_Return)
+    assert window.session.build.name == "My vehicle"
+    window.show_station("Sheet")
+    sheet = window.station("Sheet")
+    other = next(one for one in sheet.choose if one.text() == "Plan")
+    other.setFocus()
+    QTest.keyClick(other, Qt.Key.Key_Enter)
+    assert sheet.page_name == "Plan"
+    other.setFocus()
+    sheet.show_page_named("History")
+    QTest.keyClick(window, Qt.Key.Key_Return)  # one that did not go to the button
+    assert sheet.page_name == "History"

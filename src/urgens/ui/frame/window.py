@@ -13,7 +13,6 @@ from PySide6.QtGui import (
     QShowEvent,
 )
 from PySide6.QtWidgets import (
-    QAbstractButton,
     QApplication,
     QFrame,
     QHBoxLayout,
@@ -30,6 +29,7 @@ from urgens.ui.frame.bench import StationStack
 from urgens.ui.frame.caution import CautionBox
 from urgens.ui.frame.commands import Command
 from urgens.ui.frame.dialogs import CommandFinder
+from urgens.ui.frame.enter_presses import EnterPresses
 from urgens.ui.frame.files import FileDesk
 from urgens.ui.frame.findable import Findable, of_build, of_commands, of_pages, of_words, of_work
 from urgens.ui.frame.finding_line import FindingLine
@@ -64,7 +64,6 @@ FOLDED_BELOW = 1240  # px, below which the rail has names under its marks
 STRIP_BELOW = 1200  # px, below which the press is a strip, and opens over the bench
 SMALLEST = (1024, 700)  # px, below which figures would be cut
 CLOSING = 1.0  # s that work under way has to stop
-_ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
 
@@ -91,6 +90,7 @@ class MainWindow(QMainWindow):
         self._recovery_folder = recovery_folder
         self.start: StartPage | None = None
         self.commands: dict[str, QAction] = actions(self, self._do)
+        self._enter = EnterPresses(self)
         self._undo, self._redo = undo_actions(self, session.undo_stack)
         stack = session.undo_stack
         self._undo.triggered.connect(lambda: self.toast.say(f"Taken back: {stack.redoText()}"))
@@ -367,9 +367,7 @@ class MainWindow(QMainWindow):
         return super().focusNextPrevChild(forward)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        focused = self.focusWidget()
-        if event.key() in _ENTER and isinstance(focused, QAbstractButton):
-            focused.click()  # as Space does: nobody else has taken it
+        if self._enter.took(event):
             return
         if self.starting:
             super().keyPressEvent(event)

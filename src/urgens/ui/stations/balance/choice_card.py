@@ -76,11 +76,14 @@ class ChoiceCard(QFrame):
         """Count what the way brings, under a button that tells it."""
         self.brings = push_button(f"It brings {brings.counted}", "small")
         self.brings.setCheckable(True)
-        self.brings.setVisible(bool(brings.new))
-        self.told = wrapped("muted", "\n".join(one.message for one in brings.new))
-        self.brings.toggled.connect(self.told.setVisible)
         self.brings.setChecked(brings.danger)
-        self.told.setVisible(brings.danger)
+        self.told = wrapped("muted", "\n".join(one.message for one in brings.new))
+        # Nothing is shown before it stands in the card: it would be a window of its own.
+        if not brings.new:
+            self.brings.hide()
+        if not brings.danger:
+            self.told.hide()
+        self.brings.toggled.connect(self.told.setVisible)
         words.addWidget(self.brings, 0, Qt.AlignmentFlag.AlignLeft)
         words.addWidget(self.told)
 
