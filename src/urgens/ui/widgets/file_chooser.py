@@ -8,6 +8,7 @@ from PySide6.QtGui import QAbstractFileIconProvider, QIcon
 from PySide6.QtWidgets import QFileDialog, QHeaderView, QToolButton, QTreeView, QWidget
 
 from urgens.ui.theme.icons import icon
+from urgens.ui.widgets.plain import point_out
 
 SIZE = 860, 540  # px
 TYPE = 2  # the column of what a file's ending says already
@@ -51,7 +52,7 @@ class FileChooser(QFileDialog):
             button = self.findChild(QToolButton, name)
             if button is not None:
                 button.setIcon(icon(image))
-                button.setToolTip(words)
+                point_out(button, words)
                 button.setAccessibleName(words)
         rows = self.findChild(QTreeView, "treeView")
         if rows is not None:

@@ -107,7 +107,7 @@ class OldPage(Page):
         column.addWidget(self.tape)
         column.addLayout(self._list)
         column.addStretch()
-        self.lay_out(rolled(inner))
+        self.lay_out(rolled(inner, steady=True))
         self.said.hide()
 
     # --- what is kept ----------------------------------------------------------------------
