@@ -7,6 +7,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
+from pytestqt.qtbot import QtBot
 
 from tests.builds import bed
 from urgens.document import Build, demo, demo_names, own_vehicle, save
@@ -56,7 +57,11 @@ def test_a_drawing_is_opened_by_keys_alone(window: MainWindow, page: StartPage) 
     assert window.session.build == bed(page.cards[1].name)
 
 
-def test_what_a_drawing_says_aloud(page: StartPage) -> None:
+def test_what_a_drawing_says_aloud(page: StartPage, qtbot: QtBot) -> None:
+    """First it is seen, then it is judged; until then it says nothing good or bad."""
+    for one in page.cards:
+        assert one.judged is not one.accessibleName().endswith("; being looked at")
+    qtbot.waitUntil(lambda: all(one.judged for one in page.cards), timeout=10_000)
     said = {card.name: card.accessibleName() for card in page.cards}
 
     assert said["library"] == (

@@ -1,6 +1,7 @@
 """The bench: the station that is worked at, the others waiting as they were left."""
 
 from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QStackedWidget, QWidget
 from shiboken6 import delete
 
@@ -37,6 +38,15 @@ class StationStack(QStackedWidget):
             if name in self._kept:
                 made.give_back(self._kept.pop(name))
         return self._made[name]
+
+    def begin_at(self, name: str) -> None:
+        """Bring a station once the bench is seen: whoever starts elsewhere waits less."""
+        self.name = name
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        if self.name not in self._made:
+            self.show_station(self.name)
 
     def show_station(self, name: str) -> None:
         """Bring a station."""
@@ -88,7 +98,8 @@ class StationStack(QStackedWidget):
         """Let go of what is not shown, so that it is not restyled only to be made anew."""
         for name in [name for name in self._made if name != self.name]:
             delete(self._made.pop(name))
-        self._made[self.name].forget_unseen()
+        if self.name in self._made:
+            self._made[self.name].forget_unseen()
 
     def give_back(self, kept: tuple[str, dict[str, Kept], tuple[str, str] | None]) -> None:
         """Show what another bench has shown, every station as it was left."""

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from PySide6.QtCore import QPointF, QRectF, QSize, QSizeF, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QColor, QHideEvent, QKeyEvent, QPainter, QPaintEvent, QShowEvent
 from PySide6.QtWidgets import (
     QAbstractButton,
     QFrame,
@@ -22,9 +22,10 @@ from urgens.guidance.words.cautions import CAUTIONS
 from urgens.solve import solve
 from urgens.ui.theme.paint import T, face, metrics, outline, pen, width
 from urgens.ui.widgets.layouts import spaced, tight, upright
-from urgens.ui.widgets.marks import severity_mark
+from urgens.ui.widgets.marks import open_mark, severity_mark
 from urgens.ui.widgets.plain import button_words, point_out
 from urgens.ui.widgets.side_view import SideView
+from urgens.ui.widgets.timers import again
 from urgens.ui.widgets.worded import worded, wrapped
 
 COLUMNS = 2
@@ -45,19 +46,30 @@ class BuildCard(QAbstractButton):
     def __init__(self, name: str, build: Build, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.name = name
-        solution = solve(build)
-        found = findings(solution)
-        self._build = build
-        self.view = SideView.of(build, solution.system)
+        self._build, self._solution = build, solve(build)
+        self.view = SideView.of(build, self._solution.system)
         self.room = self.view.extent.size()  # m, that the drawing has to hold
-        self._worst = min((f.severity for f in found), default=None)
-        self._count = sum(f.severity is self._worst for f in found)
+        self.judged = False  # once it is seen: to judge takes longer than to draw
+        self._worst: Severity | None = None
+        self._count = 0
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumSize(300, 200)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(f"Open {build.name}, {self.brakes}; {self.standing}")
+        self._name_it()
         self.setText(button_words(build.name))
+
+    def judge(self) -> None:
+        """Find out how it stands."""
+        found = findings(self._solution)
+        self._worst = min((one.severity for one in found), default=None)
+        self._count = sum(one.severity is self._worst for one in found)
+        self.judged = True
+        self._name_it()
+        self.update()
+
+    def _name_it(self) -> None:
+        self.setAccessibleName(f"Open {self._build.name}, {self.brakes}; {self.standing}")
 
     @property
     def brakes(self) -> str:
@@ -71,6 +83,8 @@ class BuildCard(QAbstractButton):
     @property
     def standing(self) -> str:
         """How it stands, in a few words."""
+        if not self.judged:
+            return "being looked at"
         if self._worst is None:
             return "nothing found"
         plural = "s" if self._count > 1 and self._worst is not Severity.ADVICE else ""
@@ -107,9 +121,13 @@ class BuildCard(QAbstractButton):
         while width(fitting, 16) > right - left and ", " in fitting:
             fitting = fitting.rpartition(", ")[0]
         painter.drawText(QPointF(left, road + 52), fitting)
-        severity_mark(painter, self._worst, QPointF(left + 8, road + 69), 8)
+        if self.judged:
+            severity_mark(painter, self._worst, QPointF(left + 8, road + 69), 8)
+        else:
+            open_mark(painter, QPointF(left + 8, road + 69), 8)
         colors = {Severity.DANGER: T.danger, Severity.WARNING: T.warn}
         color = T.good if self._worst is None else colors.get(self._worst, T.good)
+        color = color if self.judged else T.muted
         painter.setPen(QColor(color))
         painter.setFont(face(15, 600))
         painter.drawText(QPointF(left + 22, road + 74), self.standing)
@@ -136,6 +154,7 @@ class StartPage(QFrame):
         self.caution.read.clicked.connect(self.caution.hide)
         self.setObjectName("bench")
         self.cards = [BuildCard(name, demo(name)) for name in demo_names()]
+        self._judging = again(self, 0, self._judge_next)
         sizes = [card.view.extent.size() for card in self.cards]
         for card in self.cards:  # all to one scale
             card.room = QSizeF(max(s.width() for s in sizes), max(s.height() for s in sizes))
@@ -154,6 +173,22 @@ class StartPage(QFrame):
             button.clicked.connect(lambda _=False, file=path: self.recent_chosen.emit(file))
             self.recent.append(button)
         self._lay_out()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self._judging.start()
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        super().hideEvent(event)
+        self._judging.stop()
+
+    def _judge_next(self) -> None:
+        """Judge one build that is not yet, between two events: first of all they are seen."""
+        card = next((one for one in self.cards if not one.judged), None)
+        if card is None:
+            self._judging.stop()
+        else:
+            card.judge()
 
     def _lay_out(self) -> None:
         drawings = spaced(QGridLayout(), 16)

@@ -97,7 +97,7 @@ class MainWindow(QMainWindow):
         self._redo.triggered.connect(lambda: self.toast.say(f"Done again: {stack.undoText()}"))
         session.drawers["layout"] = drawing_of
         self._build()
-        self.bench.show_station(first)
+        self.bench.begin_at(first)
         session.opened.connect(self.leave_start)
         session.refused.connect(self.files.say_refused)
         session.file_changed.connect(self._title)
