@@ -17,7 +17,7 @@ from urgens.guidance.advice.ranked_ways import ranked_ways
 from urgens.quantity import PRESSURE, in_units
 from urgens.solve.first_rise import AxleName
 from urgens.studies.balance_verdict import MARGIN
-from urgens.studies.robustness import robustness
+from urgens.studies.robustness import DRAWS, robustness
 from urgens.studies.twin_way import twin_way
 from urgens.studies.valve_choice import candidates
 from urgens.studies.vehicle_changes import CHANGES, changed
@@ -185,8 +185,13 @@ def test_work_that_is_not_looked_at_is_dropped_and_begun_again(
 
 def sure(qtbot: Any, window: MainWindow) -> Any:
     shown = page(window, "How sure")
-    qtbot.waitUntil(lambda: shown.view.found is not None, timeout=60_000)
+    qtbot.waitUntil(lambda: all_drawn(shown), timeout=60_000)
     return shown
+
+
+def all_drawn(shown: Any) -> bool:
+    found = shown.view.found
+    return found is not None and found.draws == DRAWS and not shown.work.busy
 
 
 def test_how_sure_it_is_is_that_of_the_core(open_window: Opener, qtbot: Any) -> None:
@@ -199,7 +204,10 @@ def test_how_sure_it_is_is_that_of_the_core(open_window: Opener, qtbot: Any) -> 
     assert "of 100 such builds" in shown.words.text()
     before = shown.view.found
     QTest.mouseClick(shown.again, LEFT)
-    qtbot.waitUntil(lambda: shown.view.found != before, timeout=60_000)
+    qtbot.waitUntil(lambda: shown.view.found.draws < DRAWS, timeout=60_000)
+    assert "vehicles so far" in shown.words.text()  # a few are shown at once
+    qtbot.waitUntil(lambda: all_drawn(shown), timeout=60_000)
+    assert shown.view.found != before
     assert shown.view.found.rear_first == pytest.approx(before.rear_first, abs=0.01)
 
 

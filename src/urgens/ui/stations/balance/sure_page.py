@@ -23,6 +23,7 @@ from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.timers import once
 from urgens.ui.widgets.worded import wrapped
 
+FIRST = 5000  # draws that are shown while the others are drawn
 QUIET = 250  # ms without a change before drawing begins
 ROW = 88.0  # px of a surface
 SHOWN = 8  # inputs
@@ -40,12 +41,14 @@ def roads_to_show(robustness: Robustness) -> list[int]:
 
 
 def _asked(
-    build: Build, case: int, seed: int, progress: Callable[[float], bool]
-) -> tuple[Robustness, float] | None:
-    """Return what draws come to with a load case, and with any load on any road."""
-    found = robustness(build, case, DRAWS, seed, progress)
+    build: Build, case: int, draws: int, seed: int, progress: Callable[[float], bool]
+) -> tuple[Robustness, float | None] | None:
+    """Return what draws come to with a load case, and of all of them with any load on any road."""
+    found = robustness(build, case, draws, seed, progress)
     if found is None:
         return None
+    if draws < DRAWS:
+        return found, None
     (anywhere,) = rear_first_chances([build])  # the one figure, whichever draws are looked at
     return found, anywhere
 
@@ -205,19 +208,27 @@ class SurePage(Page):
         self._timer.start()
 
     def draw(self) -> None:
-        """Draw for the build as it is now."""
-        build, case, seed = self.session.build, self.session.solution.case, self.seed
+        """Draw for the build as it is now: a few at first, which are there at once."""
         self.stop.setEnabled(True)
         self.view.show_share(0.0)
-        self.work.run(lambda progress: _asked(build, case, seed, progress))
+        self._draw(FIRST)
 
-    def _take(self, found: tuple[Robustness, float] | None) -> None:
+    def _draw(self, draws: int) -> None:
+        build, case, seed = self.session.build, self.session.solution.case, self.seed
+        self.work.run(lambda progress: _asked(build, case, draws, seed, progress))
+
+    def _take(self, found: tuple[Robustness, float | None] | None) -> None:
         self.view.show_found(None if found is None else found[0])
         self.stop.setEnabled(False)
         self.say()
         if found is None:
             return
         drawn, anywhere = found
+        if anywhere is None:
+            self.words.setText(f"{written(drawn.draws, 0)} vehicles so far; more are drawn.")
+            self.stop.setEnabled(True)
+            self._draw(DRAWS)
+            return
         self.words.setText(
             f"Load case “{drawn.load_case}”. {how_sure(anywhere)} That is with any load, on any "
             "road from ice to the target's: what Choose ranks by."
@@ -237,7 +248,10 @@ class SurePage(Page):
         self.work.stop()
         self.view.show_share(1.0)
         self.stop.setEnabled(False)
-        self.words.setText("Stopped: what is shown is from before.")
+        found = self.view.found
+        few = found is not None and found.draws < DRAWS
+        shown = f"{written(FIRST, 0)} vehicles" if few else "from before"
+        self.words.setText(f"Stopped: what is shown is {shown}.")
 
     def hideEvent(self, event: Any) -> None:
         self._timer.stop()
