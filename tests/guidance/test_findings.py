@@ -13,7 +13,7 @@ from tests.plumbing.layouts import ADVICE, DAMAGED, DANGERS, line_of, sound
 from tests.strategies import documents
 from urgens.document import Build, changed, edited, loads, with_changes
 from urgens.guidance import Finding, Severity, findings, known_codes
-from urgens.guidance.advice.brought import OF_THE_CONDITION
+from urgens.guidance.advice.brought import OF_THE_CONDITION, Brought
 from urgens.guidance.advice.recommendation import offered, recommended
 from urgens.quantity import UnitSystem
 from urgens.solve import AxleName, solve
@@ -521,3 +521,13 @@ def test_discs_stand_two_pounds_of_residual_and_no_more() -> None:
         valves = [METERING, {"kind": "residual", "pressure": f"{psi} psi"}]
         codes = found(build_for("residual-in-disc-circuit", {"valves.front": valves}))
         assert ("residual-in-disc-circuit" in codes) is drags
+
+
+def test_what_a_step_brings_is_counted_the_worst_first() -> None:
+    def one(severity: Severity) -> Finding:
+        return Finding("x", severity, "said", "why", "basis", "where")
+
+    danger, warning = one(Severity.DANGER), one(Severity.WARNING)
+    assert Brought().counted == ""
+    assert Brought((danger,)).counted == "a danger"
+    assert Brought((danger, warning, warning)).counted == "a danger and 2 warnings"
