@@ -84,6 +84,20 @@ def test_what_was_recorded_in_between_keeps_both_changes(van: Build) -> None:
     ]  # fmt: skip
 
 
+@pytest.mark.parametrize(
+    ("item", "entries"),
+    [({"what": "Clip", "done": "2026-05-02"}, 2), ({"what": "Clip", "due": "2027-05-02"}, 0)],
+)
+def test_what_was_done_that_day_keeps_both_changes_and_what_is_due_later_does_not(
+    van: Build, item: dict[str, str], entries: int
+) -> None:
+    """Of a day without a time nobody knows whether it was before or after."""
+    one = saved(van, with_changes(van, {"targets.surface": 0.7, "open_items": [item]}))
+    back = with_changes(one, {"targets.surface": van.targets.surface})
+    made = saved(one, back, NOW + timedelta(minutes=30))
+    assert len(made.history) == len(van.history) + entries
+
+
 def test_what_is_taken_back_in_the_same_run_leaves_no_entry(van: Build) -> None:
     one = saved(van, with_changes(van, {"targets.surface": 0.7}))
     back = with_changes(one, {"targets.surface": van.targets.surface})

@@ -81,7 +81,6 @@ def test_the_dialog_is_in_our_words_and_icons_and_gives_what_is_chosen(
         dialog = dressed.activeModalWidget()
         assert isinstance(dialog, FileChooser)
         seen.append(dialog.windowTitle())
-        assert dialog.testOption(FileChooser.Option.DontUseNativeDialog)
         shown = {b.accessibleName() for b in dialog.findChildren(QToolButton)}
         assert "The folder this one is in" in shown
         kinds = [dialog.iconProvider().icon(QFileInfo(str(tmp_path / name))).pixmap(20).toImage()

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QAbstractButton, QScrollArea, QWidget
 from tests.builds import bed
 from tests.ui.conftest import every_page
 from tests.waiting import rest
-from urgens.document import Build
+from urgens.document import Build, BuildChange
 from urgens.ui.frame.window import SMALLEST, MainWindow
 
 Opener = Callable[[Build], MainWindow]
@@ -133,6 +133,12 @@ def test_the_strip_says_what_the_press_says(open_window: Opener) -> None:
     ]
     assert "45 lbf" in readings.accessibleName()
     assert "rear locks first" in readings.accessibleName().lower()
+    before = readings.grab().toImage()
+    window.session.consider(BuildChange("Bore 1 in", {"master.bore": "1 in"}))
+    assert readings.accessibleName().startswith("not fitted: Bore 1 in; ")  # as the press says
+    assert readings.grab().toImage() != before
+    window.session.consider(None)
+    assert readings.accessibleName().startswith("Foot 45 lbf")
 
 
 def test_every_station_is_on_the_rail_of_the_smallest_window(open_window: Opener) -> None:

@@ -11,7 +11,7 @@ from pytestqt.qtbot import QtBot
 
 from tests.ui.conftest import drag, pull
 from tests.waiting import rest
-from urgens.document import Build
+from urgens.document import Build, demo, demo_names
 from urgens.quantity import UnitSystem
 from urgens.solve import solve
 from urgens.ui.frame.window import MainWindow
@@ -58,7 +58,7 @@ def test_keys_press(window: MainWindow) -> None:
     assert session.effort == session.first_lock_effort()
     QTest.keyClick(window, Qt.Key.Key_Home)
     assert session.effort == 0
-    assert window.press.travel.text == "0.00 in"
+    assert window.press.travel.text == "0.0 in"
 
 
 def test_digits_type_an_effort(window: MainWindow) -> None:
@@ -226,3 +226,19 @@ def test_the_pedal_moves_to_where_it_goes_and_is_there_under_a_hand(
     rest(20)
     assert pedal.pad == held  # the hand leads, nothing comes after it
     QTest.mouseRelease(pedal, Qt.MouseButton.LeftButton)
+
+
+@pytest.mark.parametrize("name", demo_names())
+@pytest.mark.parametrize("system", UnitSystem)
+def test_no_word_of_the_travel_is_cut(open_window: Opener, name: str, system: UnitSystem) -> None:
+    """The longest it may say, at the usual width of the press: "of 105.0 to the floor" was not."""
+    window = open_window(demo(name))
+    window.resize(1280, 800)
+    window.session.set_units(system)
+    view = window.press.travel
+    for effort in (0.0, window.session.most_effort):
+        window.session.set_effort(effort)
+        picture = view.grab().toImage()
+        ground = picture.pixelColor(0, picture.height() - 1)
+        edge = [picture.pixelColor(0, y) for y in range(picture.height())]
+        assert all(color == ground for color in edge), (effort, view.text)

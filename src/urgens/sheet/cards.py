@@ -1,7 +1,7 @@
 """A procedure on paper: a checklist with boxes for all, and a card for each person."""
 
 from datetime import date
-from itertools import groupby, product
+from itertools import groupby
 from pathlib import Path
 from typing import NamedTuple
 
@@ -149,20 +149,26 @@ def cards_pdf(
     """
     from urgens.sheet.pdf import Pages
 
-    day, found = date.today().isoformat(), list[Pages]()
-    for beside, larger in product((True, False), SIZES):
-        pages = Pages(build.name, title, day=day, points=10 * larger, letter=letter)
-        pages.document.setHtml(
+    day = date.today().isoformat()
+
+    def pages(larger: float, *, beside: bool) -> Pages:
+        made = Pages(build.name, title, day=day, points=10 * larger, letter=letter)
+        made.document.setHtml(
             cards_markup(build, procedure, title, people, apart=apart, larger=larger, beside=beside)
         )
-        if beside and pages.overfull:
-            continue
-        pages.keep_whole()
-        found.append(pages)
-        if larger == SIZES[-1]:
-            break
-    fewest = min(pages.pages for pages in found)
-    return next(pages for pages in found if pages.pages == fewest).pdf()
+        return made
+
+    smallest = pages(SIZES[-1], beside=True)
+    beside = not smallest.overfull  # else a person's two columns are higher than a page
+    if not beside:
+        smallest = pages(SIZES[-1], beside=False)
+    smallest.keep_whole()
+    for larger in SIZES[:-1]:
+        made = pages(larger, beside=beside)
+        made.keep_whole()
+        if made.pages == smallest.pages and not (beside and made.overfull):
+            return made.pdf()
+    return smallest.pdf()
 
 
 def write_cards(build: Build, procedure: Procedure, path: Path, people: int) -> None:

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from typing import Any
 
 from urgens.document.build import Build
@@ -20,6 +20,7 @@ from urgens.document.validation import UNKNOWN, validated
 
 Pair = list[Any]  # the old value and the new one, None for nothing
 RUN = timedelta(hours=2)  # savings no further apart are one run of work
+# What is done, read or seen, by date: a value that it was made with is not to be forgotten.
 RECORDED = ("records", "joints", "open_items", "noted", "proof", "traces")
 MOST_NAMED = 3  # figures that the words of a change name
 LONGEST = 200  # letters of them
@@ -137,17 +138,24 @@ def _last_of_run(saved: Build, now: Build, at: datetime, kind: str) -> HistoryEn
     last = max((one for one in saved.history if one.changes), key=lambda one: one.at, default=None)
     if last is None or last.why or last.kind != kind or not timedelta() <= at - last.at <= RUN:
         return None
-    if last not in now.history or any(last.at <= time for time in _recorded(now)):
+    if last not in now.history or any(_between(last.at, time, at) for time in _recorded(now)):
         return None
     return last if last.what == change_words(saved, thawed(last.changes)) else None
 
 
-def _recorded(build: Build) -> Iterator[datetime]:
-    """Yield every time at which something was done, read or seen on the vehicle."""
+def _between(first: datetime, time: date, last: datetime) -> bool:
+    """Tell whether a time, or a day of which no time is told, may lie between two."""
+    if isinstance(time, datetime):
+        return first <= time
+    return first.date() <= time <= last.date()
+
+
+def _recorded(build: Build) -> Iterator[date]:
+    """Yield every time, or day, at which something was done, read or seen on the vehicle."""
     waiting: list[object] = [getattr(build, name) for name in RECORDED]
     while waiting:
         one = waiting.pop()
-        if isinstance(one, datetime):
+        if isinstance(one, date):  # which a time is as well
             yield one
         elif isinstance(one, DocumentModel):
             waiting += [getattr(one, name) for name in type(one).model_fields]

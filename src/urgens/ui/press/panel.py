@@ -2,24 +2,27 @@
 
 import math
 
-from PySide6.QtCore import QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QPaintEvent, QResizeEvent
+from PySide6.QtCore import QPointF, QSize
+from PySide6.QtGui import QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.quantity import (
     FORCE,
     LENGTH,
     QuantityError,
+    Units,
     UnitSystem,
     completed,
     parse,
+    places,
     retype,
     show,
 )
 from urgens.ui.press.pedal import PedalView
 from urgens.ui.press.readings import Deceleration, Grip, LinePressures, VerdictView
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.board import write
 from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.painted import Painted
@@ -30,6 +33,11 @@ ROOMY = 620  # px of height, from which there is room for a hint
 FAR_ROOMY = 900  # px of height, from which there is room for the pedal when standing back
 FAR_TIGHT = 700  # px of height, from which there is room for pressures when standing back
 STEP = {UnitSystem.INCH: parse("1 lbf", FORCE).value, UnitSystem.METRIC: 5.0}  # N
+
+
+def _read_off(units: Units) -> int:
+    """Return the places of a travel as a hand reads it off: one fewer than what is measured has."""
+    return max(places(LENGTH, units) - 1, 0)
 
 
 class TravelView(Painted):
@@ -54,34 +62,23 @@ class TravelView(Painted):
         travel, units = float(self._session.pressed.pedal_travel), self._session.units
         if math.isnan(travel):
             return "no more"
-        return str(show(travel, LENGTH, units))
+        return str(show(travel, LENGTH, units, _read_off(units)))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         with self.begin() as painter:
             units = self._session.units
             floor = float(self._session.pressed_solution.system.volumes.floor)
             ended = math.isnan(float(self._session.pressed.pedal_travel))
-            shown = show(floor, LENGTH, units)
-            rows = (
-                ("Pedal travel", 15, 400, T.muted, 0, 20),
-                (self.text, 24, 600, T.danger if ended else T.ink, 20, 32),
-                (
-                    "stroke or floor ends" if ended else f"of {shown.number} to the floor",
-                    14,
-                    400,
-                    T.danger if ended else T.muted,
-                    52,
-                    20,
-                ),
-            )
-            for words, size, weight, color, top, height in rows:
-                painter.setFont(face(size, weight, condensed=size < 20))
-                painter.setPen(QColor(color))
-                painter.drawText(
-                    QRectF(0, top, self.across, height),
-                    Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
-                    words,
-                )
+            to_floor = show(floor, LENGTH, units, _read_off(units))
+            color = T.danger if ended else T.ink
+            left = "stroke or floor" if ended else f"of {to_floor.number} to the floor"
+            for words, size, weight, ink, y in (
+                ("Pedal travel", 15, 400, T.muted, 16.0),
+                (self.text, 26, 600, color, 46.0),
+                (left, 14, 400, T.danger if ended else T.muted, 67.0),
+            ):
+                at = QPointF(self.across, y)
+                write(painter, words, at, size=size, weight=weight, color=ink, side="right")
 
 
 class PressPanel(QFrame):

@@ -33,7 +33,8 @@ class _Readings(Painted):
         said = verdict(session.pressed_solution, session.pressed, session.units)
         effort = show(session.effort, FORCE, session.units)
         z = float(session.pressed.achieved_z)
-        self.setAccessibleName(f"Foot {effort}, {z:.2f} g, {said.heading}, {said.detail}")
+        fitted = f"not fitted: {session.considered}; " if session.considered else ""
+        self.setAccessibleName(f"{fitted}Foot {effort}, {z:.2f} g, {said.heading}, {said.detail}")
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -86,6 +87,10 @@ class _Readings(Painted):
             place = at + QPointF(0, 30 + 17 * line)
             color = T.danger if bad else T.ink
             write(painter, word, place, weight=600, color=color, side="middle")
+        if session.considered:  # as the press says, which is not seen here
+            for line, word in enumerate(("not", "fitted")):
+                place = at + QPointF(0, 30 + 17 * (len(said.brief) + 1 + line))
+                write(painter, word, place, weight=600, color=T.warn, side="middle")
 
 
 class PressStrip(QWidget):

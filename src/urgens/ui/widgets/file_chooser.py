@@ -37,7 +37,6 @@ class FileChooser(QFileDialog):
 
     def __init__(self, parent: QWidget, title: str, start: Path, kinds: str) -> None:
         super().__init__(parent, title, str(start if start.is_dir() else start.parent), kinds)
-        self.setOption(QFileDialog.Option.DontUseNativeDialog)
         self.setOption(QFileDialog.Option.DontConfirmOverwrite)
         self._icons = FileIcons()  # which Qt does not keep
         self.setIconProvider(self._icons)
