@@ -124,6 +124,14 @@ CASES: dict[str, tuple[Severity, Changes, Changes]] = {
     "knee-never-reached": (Severity.ADVICE, {"valves.rear[0].knee": "1500 psi"}, {}),
     "travel-ends": (Severity.DANGER, {"pedal.travel_available": "2 in"}, {}),
     "stroke-ends": (Severity.DANGER, {"master.stroke": "0.5 in"}, {}),
+    "take-up": (
+        Severity.ADVICE,
+        {"front.brake.seal": "rolled-back"},
+        {
+            "front.brake.seal": "rolled-back",
+            "master": {"kind": "stepped", "large_bore": "32 mm", "small_bore": "22 mm"},
+        },
+    ),
     "half-failed-weak": (
         Severity.WARNING,
         {},

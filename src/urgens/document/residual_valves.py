@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from urgens.document.build import Build
-from urgens.document.kinds.cylinders.tandem import TandemMaster
+from urgens.document.kinds.cylinders.tandem import TwoChambers
 from urgens.document.kinds.valves.residual import Residual
 from urgens.physics.axle import Axle
 from urgens.quantity import Quantity
@@ -25,7 +25,7 @@ def _fed(build: Build, circuit: str) -> tuple[Axle, ...]:
     if circuit in ("front", "rear"):
         return (Axle(circuit),)
     master = build.master
-    if build.split == "diagonal" or not isinstance(master, TandemMaster):
+    if build.split == "diagonal" or not isinstance(master, TwoChambers):
         return tuple(Axle)
     primary = Axle(master.primary_feeds)
     other = Axle.REAR if primary == Axle.FRONT else Axle.FRONT

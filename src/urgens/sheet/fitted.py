@@ -173,6 +173,8 @@ class _Said:
             yield "Cup expanders", cups[brake.cup_expanders]
         if isinstance(brake, Disc) and brake.pad_inner_radius is not None:
             yield "Pad pressed", brake.pad_pressure.replace("-", " ")
+        if isinstance(brake, Disc) and brake.seal is not None:
+            yield "Seals of the pistons", brake.seal.replace("-", " ")
         valves = self.build.valves.of(axle)
         for index, valve in enumerate(valves):
             body = f", in {valve.body}" if valve.body else ""

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from urgens.physics import booster
+from urgens.physics import booster, cylinder
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.axle import AXLES, Axle
 from urgens.physics.valve_law import Felt, LoadSensingLaw, ValveLaw, at_rest, back_through, through
@@ -33,7 +33,10 @@ def bends(system: System, standing: StaticVehicle, columns: int, felt: Felt | No
     if system.closing is not None:
         felt = felt._replace(closing=system.closing)
     found = [_rows(_of_booster(system), columns)]
-    pressures: dict[Axle, list[Floats]] = {axle: [0.0] for axle in AXLES}
+    pressures: dict[Axle, list[Floats]] = {
+        axle: [0.0] if (step := system.cylinders.of(axle).step) is None else [0.0, step.relief]
+        for axle in AXLES
+    }
     feeling: list[tuple[Axle, int]] = []
     for axle in AXLES:
         laws = system.valves.of(axle)
@@ -77,7 +80,7 @@ def _of_booster(system: System) -> list[Floats]:
 def _efforts_for(system: System, axle: Axle, pressure: Array) -> Array:
     """Return the smallest efforts [N] that make pressures [Pa] at an axle's cylinder."""
     part, assist = system.cylinders.of(axle), system.booster
-    force = (pressure * np.divide(part.area, part.efficiency) + part.spring_preload) / part.share
+    force = cylinder.force_for(part, pressure) / part.share
     pushrod = booster.input_force(
         force,
         crack_force=assist.crack_force,

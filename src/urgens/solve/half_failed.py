@@ -8,6 +8,7 @@ import numpy as np
 
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.atmosphere import GRAVITY
+from urgens.physics.axle import Pair
 from urgens.physics.standards import FailedRule
 from urgens.physics.valve_law import at_rest
 from urgens.physics.vehicle import StaticVehicle
@@ -120,12 +121,33 @@ def _half(
     system: System, effort: Floats, standing: StaticVehicle, surface: Floats, dead: int
 ) -> _Half:
     """Return what one half lost does: its chamber's stroke is used up, then the live one holds."""
+    system = _without_step(system, dead)
     left, live_stroke = _left(system, effort, standing, surface, dead)
     one = _with_one_rod(system, live_stroke, dead)
     if one is not system:
         left, live_stroke = _left(one, effort, standing, surface, dead)
     dead_stroke = np.minimum(_swing(system, live_stroke), system.volumes.chambers[dead].stroke)
     return _Half(dead, left, live_stroke, _pad(system, dead, dead_stroke, live_stroke))
+
+
+def _without_step(system: System, dead: int) -> System:
+    """Return the system as it is pushed where a stepped cylinder has lost a half.
+
+    Without pressure in the stepped chamber its piston pushes the far one, an ordinary one; with the
+    far circuit lost the large bore fills the stepped chamber's own.
+    """
+    chambers = system.volumes.chambers
+    if all(chamber.step is None for chamber in chambers):
+        return system
+    made, live = system, chambers[1 - dead]
+    if chambers[dead].step is not None:
+        plain = replace(system.cylinders.front, area=live.area, step=None)
+        made = replace(system, cylinders=Pair(plain, plain))
+    kept = tuple(
+        replace(one, step=None) if i == dead else replace(one, fills_all=False)
+        for i, one in enumerate(chambers)
+    )
+    return replace(made, volumes=replace(made.volumes, chambers=kept))
 
 
 def _left(

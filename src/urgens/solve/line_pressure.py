@@ -60,7 +60,8 @@ def line_pressures(system: System, output: Array, felt: Felt) -> LinePressures:
 
 
 def _cylinder_pressure(part: Cylinder, output: Array) -> Array:
-    return cylinder.pressure(part.share * output, part.area, part.spring_preload, part.efficiency)
+    force = part.share * output
+    return cylinder.pressure(force, part.area, part.spring_preload, part.efficiency, part.step)
 
 
 def wheel_torque(end: WheelEnd, pressure: Floats) -> Array:

@@ -4,8 +4,9 @@ from typing import NamedTuple
 
 import numpy as np
 
-from urgens.physics import volume
+from urgens.physics import cylinder, volume
 from urgens.physics.arrays import Array, Bools
+from urgens.physics.cylinder import Chamber
 from urgens.solve.system import AxleFluid, System, Volumes
 
 
@@ -37,13 +38,51 @@ def strokes(system: System, front: Array, rear: Array) -> tuple[Array, ...]:
     Source: continuity of each chamber.
     """
     figures = system.volumes
-    front_volume = axle_volume(figures, figures.axles.front, front)
-    rear_volume = axle_volume(figures, figures.axles.rear, rear)
+    taken = _taken(figures, front, rear)
     return tuple(
         figures.port_travel
-        + (chamber.front_part * front_volume + chamber.rear_part * rear_volume) / chamber.area
-        for chamber in figures.chambers
+        + (
+            volume / chamber.area
+            if chamber.step is None
+            else _stepped(figures, chamber, taken, (front, rear))
+        )
+        for chamber, volume in zip(figures.chambers, taken, strict=True)
     )
+
+
+def _taken(figures: Volumes, front: Array, rear: Array) -> list[Array]:
+    """Return what each chamber's circuit takes at pressures of the brakes [m³]."""
+    front_volume = axle_volume(figures, figures.axles.front, front)
+    rear_volume = axle_volume(figures, figures.axles.rear, rear)
+    return [
+        np.asarray(chamber.front_part * front_volume + chamber.rear_part * rear_volume)
+        for chamber in figures.chambers
+    ]
+
+
+def _stepped(
+    figures: Volumes, stepped: Chamber, taken: list[Array], pressures: tuple[Array, Array]
+) -> Array:
+    """Return how far a stepped piston closes up to the one ahead of it [m].
+
+    Its large bore fills what is ahead as well, whose piston goes by what that circuit takes; it
+    never goes farther than the rod, to which it is caged. What a valve holds back until after the
+    relief opens counts as taken before, up to the relief's own pressure.
+    """
+    assert stepped.step is not None
+    relief = stepped.step.relief
+    front, rear = (np.minimum(pressure, relief) for pressure in pressures)
+    at_relief = _taken(figures, front, rear)
+    own = next(i for i, chamber in enumerate(figures.chambers) if chamber is stepped)
+    if not stepped.fills_all:
+        return cylinder.way(stepped, taken[own], at_relief[own])
+    ahead = sum(
+        volume / chamber.area
+        for index, (chamber, volume) in enumerate(zip(figures.chambers, taken, strict=True))
+        if index != own
+    )
+    whole = cylinder.way(stepped, np.asarray(sum(taken)), np.asarray(sum(at_relief)))
+    return np.maximum(whole - ahead, 0.0)
 
 
 def travel(system: System, effort: Array, front: Array, rear: Array) -> Travel:

@@ -236,6 +236,8 @@ def of_all(base: System, bores: Array, rear_bores: Array, ratios: Array) -> Syst
     base: the build's system; bores, rear_bores: (b,) [m]; ratios: (r,) [-].
     """
     areas = [cylinder.bore_area(b)[:, None] for b in (bores, rear_bores)]
+    if base.cylinders.front.step is not None:
+        return _of_steps(base, areas[0], ratios)
     one_bore = base.cylinders.rear is base.cylinders.front
     front = replace(base.cylinders.front, area=areas[0])
     rear = front if one_bore else replace(base.cylinders.rear, area=areas[1])
@@ -248,6 +250,19 @@ def of_all(base: System, bores: Array, rear_bores: Array, ratios: Array) -> Syst
         base,
         pedal_ratio=ratios[None, :],
         cylinders=Pair(front, rear),
+        volumes=replace(base.volumes, chambers=chambers),
+    )
+
+
+def _of_steps(base: System, areas: Array, ratios: Array) -> System:
+    """Return one system of all small bores, the large ones keeping their share of them."""
+    share = areas / base.cylinders.front.area
+    both = base.cylinders.front.sized(share)
+    chambers = tuple(chamber.sized(share) for chamber in base.volumes.chambers)
+    return replace(
+        base,
+        pedal_ratio=ratios[None, :],
+        cylinders=Pair(both, both),
         volumes=replace(base.volumes, chambers=chambers),
     )
 

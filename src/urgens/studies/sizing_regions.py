@@ -7,6 +7,7 @@ import numpy as np
 from urgens.document import Build
 from urgens.physics import booster
 from urgens.physics.arrays import Array
+from urgens.physics.cylinder import force_for
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System, system
@@ -115,8 +116,7 @@ def _pressure_ends(build: Build, base: System, system: System) -> tuple[Array, A
     foot = build.targets.comfortable_effort.value * float(base.pedal_efficiency)
     low, high = (
         booster.input_force(
-            (quantity.value * np.asarray(part.area) / part.efficiency + part.spring_preload)
-            / part.share,
+            force_for(part, quantity.value) / part.share,
             crack_force=assist.crack_force,
             jump_in=assist.jump_in,
             gain=assist.gain,

@@ -7,7 +7,7 @@ import numpy as np
 from urgens.document import Build
 from urgens.document.kinds.boosters.kind import Reservoir
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
-from urgens.document.kinds.cylinders.tandem import TandemMaster
+from urgens.document.kinds.cylinders.tandem import TwoChambers
 from urgens.physics import booster, vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.atmosphere import air_pressure
@@ -84,7 +84,7 @@ def swept_volume(build: Build, fitted: VacuumBooster, tank: Reservoir) -> float:
         return tank.swept.value
     area = sum(np.pi / 4.0 * d.value**2 for d in fitted.diaphragm_diameters)
     master = build.master
-    stroke = sum(master.chamber_strokes) if isinstance(master, TandemMaster) else None
+    stroke = sum(master.chamber_strokes) if isinstance(master, TwoChambers) else None
     return float(area * (master.stroke.value if stroke is None else stroke))
 
 

@@ -68,5 +68,5 @@ def swept(build: Build, wheel: str) -> float:
 def swept_to(build: Build) -> dict[Axle, float]:
     """Return what a full stroke moves towards each axle [m³]; source: as `swept`."""
     chambers = system(build).volumes.chambers
-    moved = [float(chamber.area * chamber.stroke) for chamber in chambers]
+    moved = [float(chamber.first_area * chamber.stroke) for chamber in chambers]
     return {axle: moved[-1 if axle is Axle.REAR else 0] for axle in Axle}  # one chamber: of both

@@ -6,6 +6,7 @@ import numpy as np
 
 from urgens.document.kinds.valves.metering import Metering
 from urgens.physics.axle import Pair
+from urgens.physics.cylinder import force_for
 from urgens.physics.valve_law import MeteringLaw, at_rest
 from urgens.quantity import PRESSURE, parse
 from urgens.solve import Solution
@@ -33,10 +34,8 @@ def front_shares(solution: Solution) -> tuple[float, float]:
 
 
 def _share(system: System, solution: Solution) -> float:
-    area, preload = system.cylinders.front.area, system.cylinders.front.spring_preload
-    output = np.asarray(LIGHT * area / system.cylinders.front.efficiency + preload)
-    lines = line_pressures(
-        system, output / system.cylinders.front.share, at_rest(solution.standing)
-    )
+    part = system.cylinders.front
+    output = np.asarray(force_for(part, LIGHT) / part.share)
+    lines = line_pressures(system, output, at_rest(solution.standing))
     front, rear = (float(force) for force in forces_at(system, lines))
     return front / (front + rear) if front + rear > 0 else float("nan")

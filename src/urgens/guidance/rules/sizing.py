@@ -8,7 +8,6 @@ import numpy as np
 from urgens.document.kinds.boosters.kind import FittedBooster
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
 from urgens.document.kinds.bores import sold_bores
-from urgens.document.kinds.cylinders.kind import OneBore
 from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.thresholds import (
@@ -58,9 +57,9 @@ def _size_fixes(solution: Solution, words: FigureWords, kind: MissedWindow) -> t
     None where none does without missing one that is kept now.
     """
     build, master = solution.build, solution.build.master
-    if not isinstance(master, OneBore):
+    if master.has_bar:
         return ()
-    own = master.bore
+    own = master.main_bore
     sold = {bore.value: bore for bore in sold_bores()} | {own.value: own}
     bores = [sold[value] for value in sorted(sold)]
     values, mine = np.array([bore.value for bore in bores]), sorted(sold).index(own.value)
@@ -77,7 +76,8 @@ def _size_fixes(solution: Solution, words: FigureWords, kind: MissedWindow) -> t
     if row == mine:
         return (Fix(label, "pedal.pivot_to_pushrod", pin),)
     label = f"Take a bore of {bores[row].text}, and {label[:1].lower()}{label[1:]}"
-    return (Fix(label, "pedal.pivot_to_pushrod", pin, more=(("master.bore", bores[row].text),)),)
+    more = tuple((f"master.{name}", text) for name, text in master.of_bore(bores[row]).items())
+    return (Fix(label, "pedal.pivot_to_pushrod", pin, more=more),)
 
 
 @rule("boosted-ratio-without-booster", Severity.DANGER)

@@ -4,10 +4,13 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from urgens.document.kinds.brakes.disc import Disc
+from urgens.document.kinds.cylinders.stepped import SteppedMaster
 from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.guidance.rules.finding import Remark, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import FigureWords
+from urgens.physics.axle import AXLES
 from urgens.solve import Solution
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.rolling_forces import rolling_lines
@@ -56,6 +59,39 @@ def stroke_ends(solution: Solution, words: FigureWords) -> Iterator[Remark]:
         basis=CONTINUITY,
         where="master",
     )
+
+
+@rule("take-up", Severity.ADVICE)
+def take_up(solution: Solution, words: FigureWords) -> Iterator[Remark]:
+    """Tell where seals that draw pistons far back have no large bore to fill that, or the reverse.
+
+    Source: common practice: a stepped cylinder and seals that roll back are made for each other.
+    """
+    build, stepped = solution.build, isinstance(solution.build.master, SteppedMaster)
+    for axle in AXLES:
+        brake = build.axle(axle).brake
+        if not isinstance(brake, Disc) or brake.seal != ("square" if stepped else "rolled-back"):
+            continue
+        volume = float(np.max(solution.system.volumes.axles.of(axle).clearance_volume))
+        bore = solution.system.volumes.chambers[0].first_area
+        pad = words.length(float(solution.system.pedal_ratio * volume / bore))
+        if stepped:
+            yield Remark(
+                message=f"The large bore has little to take up at the {axle}: {pad} of pedal.",
+                why="Square seals draw the pistons back by a hair. A tandem cylinder of the small "
+                "bore would do, and its pedal is longer by what the large bore fills.",
+                basis="clearance of the pads, as typed or assumed; common practice",
+                where="master",
+            )
+        else:
+            yield Remark(
+                message=f"{pad} of pedal go before the {axle} pads touch: their seals draw the "
+                "pistons far back.",
+                why="Calipers whose seals roll back are made for a stepped cylinder, whose large "
+                "bore takes that up. With one bore the pedal starts low.",
+                basis="clearance of the pads, as typed or assumed; common practice",
+                where="master",
+            )
 
 
 @rule("half-failed-weak", Severity.WARNING)

@@ -8,10 +8,8 @@ from typing import NamedTuple
 import numpy as np
 
 from urgens.document import Build, BuildErrors, with_changes
-from urgens.document.kinds.cylinders.twin import TwinMaster
-from urgens.document.paths import value_at
 from urgens.guidance.words.figures import FigureWords
-from urgens.quantity import Units, UnitSystem
+from urgens.quantity import LENGTH, Units, UnitSystem, parse
 from urgens.solve import AxleName, Solution, solve
 
 
@@ -123,17 +121,8 @@ def bars(first: tuple[str, float, str], other: tuple[str, float, str]) -> tuple[
 def bores(build: Build, by: float) -> dict[str, object]:
     """Return the changes that make the bores so many times as big; by: factor [-]."""
     master = build.master
-    if isinstance(master, TwinMaster):
-        return {
-            "master.front_bore": _length(master.front_bore.value * by),
-            "master.rear_bore": _length(master.rear_bore.value * by),
-        }
-    bore = value_at(build, "master.bore").value
-    return {"master.bore": _length(bore * by)}
-
-
-def _length(value: float) -> str:
-    return f"{value * 1e3:.4f} mm"
+    bore = parse(f"{master.main_bore.value * by * 1e3:.4f} mm", LENGTH)
+    return {f"master.{name}": text for name, text in master.of_bore(bore).items()}
 
 
 def rear_first(solution: Solution) -> bool:

@@ -218,12 +218,12 @@ def _swept(system: System, axle: str) -> Array:
     """Return what a full stroke of the chambers that feed an axle moves [m³]."""
     fed = [one for one in system.volumes.chambers
            if (one.front_part if axle == "front" else one.rear_part) > 0.0]  # fmt: skip
-    return np.asarray(sum(one.area * one.stroke for one in fed))
+    return np.asarray(sum(one.first_area * one.stroke for one in fed))
 
 
 def _laid(system: System, wrong: Mapping[str, Array], stroke: int) -> System:
     """Return a system of all rows at once, each with its own thing wrong."""
-    cylinders = Pair(*(replace(one, area=one.area * wrong["area"]) for one in system.cylinders))
+    cylinders = Pair(*(one.sized(wrong["area"]) for one in system.cylinders))
     same = system.cylinders.front is system.cylinders.rear
     fluid = system.volumes
     left = 1.0 - HALF * wrong["half"]  # of both axles, where their halves cross
@@ -250,7 +250,7 @@ def _laid(system: System, wrong: Mapping[str, Array], stroke: int) -> System:
         volumes=replace(
             fluid,
             axles=Pair(*axles),
-            chambers=tuple(replace(one, area=one.area * wrong["area"]) for one in fluid.chambers),
+            chambers=tuple(one.sized(wrong["area"]) for one in fluid.chambers),
             pushrod_clearance=fluid.pushrod_clearance + wrong["rod"],
         ),
     )

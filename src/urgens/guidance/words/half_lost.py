@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from urgens.document.kinds.cylinders.tandem import TandemMaster
+from urgens.document.kinds.cylinders.tandem import TwoChambers
 from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.quantity import FORCE, LENGTH, Units, UnitSystem, show
 from urgens.solve import Solution
@@ -55,7 +55,7 @@ def _name(solution: Solution, index: int) -> str:
 def dead_is_primary(solution: Solution, index: int) -> bool:
     """Return whether the half that is lost hangs on the pushrod's own chamber of a tandem."""
     master = solution.build.master
-    if not isinstance(master, TandemMaster):
+    if not isinstance(master, TwoChambers):
         return False
     if solution.system.split == "diagonal":
         return index == 0

@@ -45,7 +45,11 @@ def bore_rows(
     output = float(solution.press(effort).booster_output)
     part = made.cylinders.front
     pressure = cylinder.pressure(
-        part.share * output, cylinder.bore_area(fronts), part.spring_preload, part.efficiency
+        part.share * output,
+        (areas := cylinder.bore_area(fronts)),
+        part.spring_preload,
+        part.efficiency,
+        part.sized(areas / part.area).step,
     )
     return tuple(
         BoreRow(

@@ -72,6 +72,7 @@ class Disc(BrakePart):
     rotor_mass: RotorMass | None = None
     pad_thickness: PadThickness | None = None
     pad_area: PadArea | None = None
+    seal: Literal["square", "rolled-back"] | None = None  # of the pistons; None: nobody has looked
 
     @property
     def idle(self) -> tuple[str, ...]:

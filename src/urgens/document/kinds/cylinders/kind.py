@@ -73,6 +73,7 @@ class CylinderPart(DocumentModel):
     has_bar: ClassVar[bool] = False  # a balance bar presses two cylinders
     in_halves: ClassVar[bool] = False  # two chambers behind one rod
     one_chamber: ClassVar[bool] = False
+    bore_fields: ClassVar[tuple[str, ...]] = ()  # the one another cylinder would start from first
 
     kind: str
     outlets: tuple[Outlet, ...] = ()
@@ -109,18 +110,27 @@ class CylinderPart(DocumentModel):
     @property
     def main_bore(self) -> Quantity:
         """The bore another cylinder in its place would start from."""
-        raise TypeError(f"{type(self).__name__} has no bore")
+        bore: Quantity = getattr(self, self.bore_fields[0])
+        return bore
+
+    def of_bore(self, bore: Quantity) -> dict[str, str]:
+        """Return the fields that give it another main bore, its others in proportion."""
+        share = bore.value / self.main_bore.value
+        given = {name: getattr(self, name) for name in self.bore_fields[1:]}
+        others = {
+            name: f"{other.value * share * 1e3:.6g} mm"
+            for name, other in given.items()
+            if other is not None
+        }
+        return {self.bore_fields[0]: bore.text} | others
 
 
 class OneBore(CylinderPart):
     """A cylinder of one bore."""
 
-    bore: Bore
+    bore_fields: ClassVar[tuple[str, ...]] = ("bore",)
 
-    @property
-    def main_bore(self) -> Quantity:
-        """Its bore."""
-        return self.bore
+    bore: Bore
 
 
 @dataclass(frozen=True)

@@ -40,12 +40,11 @@ SecondaryStroke = Annotated[
 ]
 
 
-class TandemMaster(OneBore):
-    """One bore, two chambers in line; `stroke` is shared by them."""
+class TwoChambers(CylinderPart):
+    """Two chambers in line; `stroke` is shared by them."""
 
     in_halves: ClassVar[bool] = True
 
-    kind: Literal["tandem"]
     primary_stroke: PrimaryStroke | None = None
     secondary_stroke: SecondaryStroke | None = None
     primary_feeds: Literal["front", "rear"] = "front"
@@ -68,6 +67,12 @@ class TandemMaster(OneBore):
         return float(primary), float(secondary)
 
 
+class TandemMaster(TwoChambers, OneBore):
+    """One bore, two chambers in line."""
+
+    kind: Literal["tandem"]
+
+
 def chamber_strokes(part: NumericBuild) -> tuple[Floats, Floats]:
     """Return primary and secondary stroke [m]; one not given is the rest, or half each."""
     whole = part["stroke"]
@@ -87,7 +92,8 @@ def _chambers(part: NumericBuild, split: Split) -> tuple[Chamber, ...]:
     return (Chamber(1.0, 0.0, area, ends.front, 1.0), Chamber(0.0, 1.0, area, ends.rear, 1.0))
 
 
-def _possible(part: NumericBuild) -> Bools:
+def possible_strokes(part: NumericBuild) -> Bools:
+    """Return where both chambers have a stroke."""
     primary, secondary = chamber_strokes(part)
     return np.asarray(np.greater(primary, 0.0) & np.greater(secondary, 0.0))
 
@@ -103,6 +109,6 @@ TANDEM = CylinderKind(
     bores=("bore",),
     cylinders=one_bore,
     chambers=_chambers,
-    possible=_possible,
+    possible=possible_strokes,
     new=_new,
 )

@@ -12,7 +12,7 @@ from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Bools
 from urgens.physics.axle import Pair
 from urgens.physics.cylinder import Chamber, Cylinder, bar_shares, bore_area
-from urgens.quantity import LENGTH, Quantity, parse
+from urgens.quantity import LENGTH, parse
 
 BarAngle = Annotated[
     Angle, Entry("Bar's stop", "protractor, one rod held", "Tilt at which the bar meets its stop")
@@ -29,6 +29,7 @@ class TwinMaster(CylinderPart):
     """
 
     has_bar: ClassVar[bool] = True
+    bore_fields: ClassVar[tuple[str, ...]] = ("front_bore", "rear_bore")
 
     kind: Literal["twin"]
     front_bore: Annotated[OfBore, Entry("Front bore", STAMPED, "Bore of the front's cylinder")]
@@ -42,11 +43,6 @@ class TwinMaster(CylinderPart):
         Entry("Bar, to the front", RULE, "Bearing from the middle, towards the front cylinder"),
     ] = parse("0 in", LENGTH)
     bar_thread_pitch: ThreadPitch | None = None
-
-    @property
-    def main_bore(self) -> Quantity:
-        """The front bore."""
-        return self.front_bore
 
     def rules(self) -> Iterator[PartFault]:
         """Check that the bearing sits between the rods."""

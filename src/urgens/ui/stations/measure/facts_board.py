@@ -50,6 +50,7 @@ CHOICES: tuple[tuple[str, str, Mapping[str, str]], ...] = (
     ("Fluid", "fluid.class", {grade: grade for grade in fluid_table().fluids}),
 )  # fmt: skip
 CUPS = {True: "fitted", False: "none"}
+SEALS = {"square": "square", "rolled-back": "rolled back"}
 # what stands beside it, path
 FIGURES = (
     ("brake pad, above the floor", "pedal.pad_height"),
@@ -85,6 +86,10 @@ class FactsBoard(QWidget):
             )
             for axle in AXLES
         }
+        self.seals = {
+            axle: ChoiceButton(session, f"Seals of the {axle} pistons", f"{axle}.brake.seal", SEALS)
+            for axle in AXLES
+        }
         inner = QWidget()
         self._grid = QGridLayout(inner)
         self._grid.setContentsMargins(0, 0, 8, 0)
@@ -92,7 +97,7 @@ class FactsBoard(QWidget):
         self._grid.setVerticalSpacing(0)
         self._grid.setColumnStretch(0, 1)
         column = spaced(QVBoxLayout(), 0)
-        for button in (*self.choices, *self.cups.values()):
+        for button in (*self.choices, *self.cups.values(), *self.seals.values()):
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             column.addWidget(button, 0, Qt.AlignmentFlag.AlignLeft)
         self.labels = {path: FigureLabel(session, Spot(path, SIZE), inner) for _, path in FIGURES}
@@ -121,10 +126,12 @@ class FactsBoard(QWidget):
         self.seen.if_stale()
 
     def _show(self) -> None:
-        for button in (*self.choices, *self.cups.values()):
+        for button in (*self.choices, *self.cups.values(), *self.seals.values()):
             button.refresh()
-        for axle, button in self.cups.items():
-            button.setVisible(self._session.build.axle(axle).brake.has_shoes)
+        for axle in AXLES:
+            brake = self._session.build.axle(axle).brake
+            self.cups[axle].setVisible(brake.has_shoes)
+            self.seals[axle].setVisible(brake.has_pads)
         for label in self.labels.values():
             label.refresh()
         fluid = self._session.build.fluid

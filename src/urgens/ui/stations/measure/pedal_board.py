@@ -6,6 +6,7 @@ from PySide6.QtGui import QColor, QPainter
 from urgens.document import BuildChange
 from urgens.document.kinds.boosters.hydraulic import HydraulicBooster
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
+from urgens.document.kinds.cylinders import cylinder_kind
 from urgens.quantity import LENGTH, PRESSURE, QuantityError, ShownFigure, number_of, retype, show
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, fluid, ink, pen
@@ -24,6 +25,8 @@ _NAMES = {
     "pivot_to_pushrod": "pivot to pushrod",
     "travel_available": "pad to floor",
     "bore": "bore",
+    "large_bore": "large bore",
+    "small_bore": "small bore",
     "stroke": "stroke",
     "front_bore": "front bore",
     "rear_bore": "rear bore",
@@ -101,7 +104,7 @@ class PedalBoard(Board):
                 Spot("master.pushrod_length"),
             ]
         return [
-            Spot("master.bore"),
+            *(Spot(f"master.{bore}") for bore in cylinder_kind(self.session.build.master).bores),
             Spot("master.stroke"),
             Spot("master.socket_depth"),
             Spot("master.pushrod_length"),

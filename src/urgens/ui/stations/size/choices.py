@@ -90,7 +90,7 @@ class BoreRatioGrid:
             rear = float(self.map.rear_bores[row])
             changes["master.rear_bore"] = retype(rear, LENGTH, session.units, 2)
         else:
-            changes["master.bore"] = bore.text
+            changes |= {f"master.{name}": text for name, text in build.master.of_bore(bore).items()}
         return changes
 
     def choose(self, row: int, ratio: float) -> None:
@@ -113,13 +113,12 @@ def _unchosen(build: Build) -> tuple[object, ...]:
     """Return what of a build the map depends on: all but the pin and the bores."""
     pin = {"pivot_to_pushrod": build.pedal.travel_available}
     master = build.master
-    apart = 0.0
-    kept: object
+    kept = master.model_copy(update=dict.fromkeys(master.bore_fields))
     if isinstance(master, TwinMaster):
-        apart = round(master.rear_bore.value - master.front_bore.value, 9)
-        kept = master.model_copy(update={"front_bore": None, "rear_bore": None})
+        apart = [master.rear_bore.value - master.front_bore.value]
     else:
-        kept = master.model_copy(update={"bore": None})
+        others = (getattr(master, name) for name in master.bore_fields[1:])
+        apart = [0.0 if one is None else one.value / master.main_bore.value for one in others]
     parts = (build.vehicle, build.front, build.rear, build.booster, build.circuits, build.valves)
     more = (build.lines, build.targets, build.warning_switch, build.shuttle_volume)
-    return (*parts, *more, build.pedal.model_copy(update=pin), kept, apart)
+    return (*parts, *more, build.pedal.model_copy(update=pin), kept, np.round(apart, 9).tolist())

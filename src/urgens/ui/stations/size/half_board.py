@@ -6,7 +6,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent
 
-from urgens.document.kinds.cylinders.tandem import TandemMaster
+from urgens.document.kinds.cylinders.tandem import TwoChambers
 from urgens.guidance.words.half_lost import LostHalf, dead_is_primary, lost_halves
 from urgens.guidance.words.setups import ON_FLOOR
 from urgens.physics.axle import AXLES, Axle
@@ -143,7 +143,7 @@ class HalfBoard(Painted):
         if solution.system.split == "diagonal":
             return ("each chamber feeds one front", "and one rear wheel")
         master = solution.build.master
-        assert isinstance(master, TandemMaster)
+        assert isinstance(master, TwoChambers)
         other = Axle(master.primary_feeds).other
         return (f"primary feeds the {master.primary_feeds},", f"secondary the {other}")
 

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QWidget
 
 from urgens.document import BuildChange
-from urgens.document.kinds.cylinders.tandem import TandemMaster
+from urgens.document.kinds.cylinders.tandem import TwoChambers
 from urgens.quantity import FORCE, show
 from urgens.ui.session import Session
 from urgens.ui.stations.size.half_board import HalfBoard
@@ -93,10 +93,10 @@ class HalfPage(Page):
         self.figures.refresh()
         self.shuttle.refresh()
         self.shuttle.setVisible(build.warning_switch == "shuts")
-        tandem = isinstance(master, TandemMaster) and build.split == "front-rear"
+        tandem = isinstance(master, TwoChambers) and build.split == "front-rear"
         for widget in (self.feeding, self.feeding_row, self.asked):
             widget.setVisible(tandem)
-        if isinstance(master, TandemMaster):
+        if isinstance(master, TwoChambers):
             self.feeds[master.primary_feeds].setChecked(True)
             known = "primary_feeds" in master.model_fields_set
             self.asked.setText(
