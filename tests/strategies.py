@@ -127,6 +127,16 @@ one_bore = st.fixed_dictionaries(
         "efficiency": _number(0.9, 1.0),
     }
 )
+stepped = st.fixed_dictionaries(
+    {
+        "kind": st.just("stepped"),
+        "small_bore": _typed(17, 26, "mm", 2),
+        "large_bore": _typed(27, 36, "mm", 2),
+        "relief_pressure": _typed(2, 12, "bar", 1),
+        "spring_preload": _typed(0, 60, "N", 1),
+        "efficiency": _number(0.9, 1.0),
+    }
+)
 twin = st.fixed_dictionaries(
     {
         "kind": st.just("twin"),
@@ -182,8 +192,9 @@ def load_cases(draw: st.DrawFn) -> list[dict[str, Any]]:
 @st.composite
 def documents(draw: st.DrawFn) -> dict[str, Any]:
     """A whole build file as parsed JSON."""
-    master = draw(st.one_of(one_bore, twin))
-    circuits = {"single": ["single"], "tandem": ["front-rear", "diagonal"], "twin": ["front-rear"]}
+    master = draw(st.one_of(one_bore, twin, stepped))
+    halves = ["front-rear", "diagonal"]
+    circuits = {"single": ["single"], "tandem": halves, "twin": halves[:1], "stepped": halves}
     return {
         "format": "urgens.build",
         "version": 2,

@@ -9,9 +9,10 @@ import numpy as np
 from scipy.integrate import quad
 from scipy.optimize import brentq
 
-from urgens.document import Build
+from urgens.document import Build, with_changes
 from urgens.document.kinds.boosters.none import NoBooster
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
+from urgens.document.kinds.cylinders.stepped import SteppedMaster
 from urgens.document.kinds.cylinders.twin import TwinMaster
 
 G = 9.80665
@@ -53,6 +54,15 @@ def pressures_of(build: Build, force: float) -> tuple[float, float]:
         lean = master.bar_offset.value / master.bar_length.value
         front = pressure(0.5 + lean, master.front_bore.value)
         return front, pressure(0.5 - lean, master.rear_bore.value)
+    if isinstance(master, SteppedMaster):
+        large = pressure(1.0, master.large_bore.value)
+        relief = master.relief_pressure.value
+        if large > relief:  # what goes back to the reservoir pushes against the ring
+            pushed = master.efficiency * max(force - master.spring_preload.value, 0.0)
+            bores = (pi * b.value**2 / 4 for b in (master.large_bore, master.small_bore))
+            wide, narrow = bores
+            large = (pushed - relief * (wide - narrow)) / narrow
+        return large, large
     return (pressure(1.0, master.bore.value),) * 2
 
 
@@ -367,6 +377,7 @@ def lifts(build: Build, case: int, speed: float) -> float:
 
 def one_axle(build: Build, case: int, effort: float, mu: float, live: str) -> float:
     """Deceleration with one axle's brakes alone; the ball rolls when that is enough for it."""
+    build = pushed_by_the_rod(build, live)
     left = ((1.0, 0.0) if live == "front" else (0.0, 1.0), 1.0)
     closing = closing_pressure(
         build, case, 0.0, lambda force: slid(build, case, force, mu, 0.0, left, kept=1.0)
@@ -397,6 +408,20 @@ def taken(build: Build, end: str, p: float) -> float:
     air = getattr(lines, f"trapped_air_{end}").value * (1 - 101325 / (101325 + p))
     fluid = lines.fluid_volume.value * p / lines.fluid_bulk_modulus.value
     return 2 * wheel + hose + fluid + air
+
+
+def pushed_by_the_rod(build: Build, live: str) -> Build:
+    """The build as a stepped cylinder works whose near chamber is lost: its far piston alone."""
+    master = build.master
+    if not isinstance(master, SteppedMaster) or live == master.primary_feeds:
+        return build
+    far = master.secondary_bore or master.small_bore
+    plain = {
+        name: getattr(master, name).text
+        for name in ("stroke", "port_travel", "spring_preload")
+    }  # fmt: skip
+    plain |= {"kind": "tandem", "bore": far.text, "primary_feeds": master.primary_feeds}
+    return with_changes(build, {"master": {**plain, "efficiency": master.efficiency}})
 
 
 def half_travel(build: Build, case: int, effort: float, mu: float, live: str) -> float:
@@ -436,6 +461,15 @@ def travel(build: Build, front: float, rear: float) -> float:
         area = pi * master.bore.value**2 / 4
         halves = [sum(both.values()) / 2] * 2 if build.split == "diagonal" else both.values()
         return ratio * (gap + sum(port + volume / area for volume in halves))
+    if master.kind == "stepped":
+        relief = master.relief_pressure.value
+        first = [taken(build, end, min(p, relief)) for end, p in (("front", front), ("rear", rear))]
+        wide, narrow = (pi * b.value**2 / 4 for b in (master.large_bore, master.small_bore))
+        rod = sum(first) / wide + (sum(both.values()) - sum(first)) / narrow
+        far = both["rear" if master.primary_feeds == "front" else "front"]
+        if build.split == "diagonal":
+            far = sum(both.values()) / 2
+        return ratio * (gap + 2 * port + max(rod, far / narrow))
     lean = master.bar_offset.value / master.bar_length.value
     front_stroke = port + both["front"] / (pi * master.front_bore.value**2 / 4)
     rear_stroke = port + both["rear"] / (pi * master.rear_bore.value**2 / 4)

@@ -34,6 +34,9 @@ def cell_build(build: Build, front: float, rear: float, ratio: float) -> Build:
     changes: dict[str, object] = {"pedal.pivot_to_pushrod": f"{pad / ratio:.12g} m"}
     if build.master.kind == "twin":
         changes |= {"master.front_bore": f"{front:.12g} m", "master.rear_bore": f"{rear:.12g} m"}
+    elif build.master.kind == "stepped":
+        large = build.master.large_bore.value * front / build.master.small_bore.value
+        changes |= {"master.small_bore": f"{front:.12g} m", "master.large_bore": f"{large:.12g} m"}
     else:
         changes["master.bore"] = f"{front:.12g} m"
     return with_changes(build, changes)
