@@ -210,3 +210,20 @@ def test_what_holds_the_vehicle_and_what_is_not_yet_is_said(
     save(with_changes(demo("tender"), {"records": [late]}), file)
     assert main(["prove", str(file)]) == 0
     assert "proves nothing: records[0]" in capsys.readouterr().out
+
+
+def test_each_changes_part_is_printed_and_they_add_up(
+    capsys: pytest.CaptureFixture[str], van: str
+) -> None:
+    found = printed(capsys, "compare", van, "--setup", "load-sensing", "--why")
+
+    for name in ("margin", "effort", "travel", "rear_first_chance"):
+        whole = found["why_to"][name] - found["why_from"][name]
+        assert sum(one[name] for one in found["why"]) == pytest.approx(whole, abs=1e-9)
+    kind = next(one for one in found["why"] if "valves.rear[0].kind" in one["paths"])
+    assert kind["at"] is None
+    assert found["why_exact"]
+    assert main(["compare", van, "--setup", "load-sensing", "--why", "--words"]) == 0
+    said = capsys.readouterr().out
+    assert "Margin behind the front, load-sensing to as it is: " in said
+    assert "Rear valve's kind load-sensing → reducing: that put the rear first" in said

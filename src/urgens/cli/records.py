@@ -14,12 +14,16 @@ from urgens.guidance.advice.build_comparison import ComparedFigure, compared
 from urgens.guidance.planning.due import Due, due
 from urgens.guidance.planning.plan import WorkPlan, plan
 from urgens.guidance.planning.schedule import Hours, Schedule, scheduled
-from urgens.printed.comparing import printed_comparison
+from urgens.guidance.words.change_parts import NAMES, claim
+from urgens.guidance.words.change_parts import rows as parts_in_words
+from urgens.printed.comparing import printed_comparison, printed_parts
 from urgens.printed.planning import printed_plan
 from urgens.quantity import UnitSystem, show, written
 from urgens.sheet.calendar import write_calendar
 from urgens.sheet.files import SheetRequest, write_solution
 from urgens.solve import solve
+from urgens.studies.attribution import Attribution, attributed
+from urgens.studies.mixtures import Mixtures, of_figures, of_history
 
 DAY = timedelta(days=1)
 
@@ -72,8 +76,10 @@ def _compare(options: argparse.Namespace) -> int:
         once = as_of(here, _end(options.since))
         names = (f"on {options.since:%Y-%m-%d}", names[1])
         here, unknown = once.build, tuple(dict.fromkeys((*once.unknown, *unknown)))
+    why = attributed(_between(options, here, other), chance=True) if options.why else None
     if not options.words:
-        print_json(printed_comparison(here, other, names, unknown))
+        told = {} if why is None else printed_parts(why)
+        print_json(printed_comparison(here, other, names, unknown) | told)
         return DONE
     for path in unknown:
         print(f"urgens: the history names {path}, which this build has not", file=sys.stderr)
@@ -82,7 +88,26 @@ def _compare(options: argparse.Namespace) -> int:
         print("No figure differs.")
     for one in rows:
         print(_row_words(one, here.natural_units, names))
+    if why is not None:
+        _say_parts(why, here.natural_units, names)
     return DONE
+
+
+def _between(options: argparse.Namespace, here: Build, other: Build) -> Mixtures:
+    """Return the changes from the other build to this one, by the history where it tells them."""
+    if options.on is None or options.since is not None:
+        return of_figures(other, here)
+    return of_history(here, other, _end(options.on))
+
+
+def _say_parts(found: Attribution, units: UnitSystem, names: tuple[str, str]) -> None:
+    """Print each change's own part of every figure."""
+    for name, called in NAMES.items():
+        print(f"{called[:1].upper()}{called[1:]}, {names[1]} to {names[0]}: "
+              f"{claim(found, name, units)}")  # fmt: skip
+        for row in parts_in_words(found, name, units, names[::-1]):
+            when = f", {row.when}" if row.when else ""
+            print(f"  {row.words:>12} {row.error}  {row.what}{when}".rstrip())
 
 
 def _other(

@@ -5,6 +5,7 @@ from typing import Any
 from urgens.document import Build
 from urgens.guidance.advice.build_comparison import ComparedFigure, compared
 from urgens.printed.values import figure
+from urgens.studies.attribution import Attribution
 from urgens.studies.compare import column
 
 
@@ -22,6 +23,29 @@ def printed_comparison(
         "load_case": column(here, None, None, None).solution.case_name,
         "figures": [_row(one) for one in compared(here, other)],
         "unknown": list(unknown),
+    }
+
+
+def printed_parts(found: Attribution) -> dict[str, Any]:
+    """Return each change's own part, SI; they add up from the other build to this one.
+
+    found: of both builds.
+    """
+    return {
+        "why": [
+            {
+                "change": one.change.what,
+                "at": None if one.change.at is None else one.change.at.isoformat(),
+                "paths": sorted(one.change.values),
+                **one.parts,
+            }
+            for one in found.changes
+        ],
+        "why_from": found.before,
+        "why_to": found.after,
+        "why_exact": found.exact,
+        "why_missing": found.missing,
+        "crossed": found.crossed,
     }
 
 

@@ -200,6 +200,39 @@ def _gone_back(build: Build, rows: list[tuple[str, object]], unknown: tuple[str,
         return _gone_back(build, known, (*unknown, *sorted(strange)))
 
 
+def undone(build: Build, entry: HistoryEntry) -> dict[str, Any]:
+    """Return what takes one change of the history back by itself, by path; None takes a place out.
+
+    entry: of the build. A place that stands otherwise than it left it has changed since, and stays.
+    """
+    pairs = thawed(entry.changes)
+    now = dumped(build)
+    return {path: old for path, (old, new) in pairs.items() if _there(now, path) == new}
+
+
+def _there(document: dict[str, Any], path: str) -> Any:
+    """Return what stands at a path, None where nothing does."""
+    here: Any = document
+    try:
+        for step in steps(path):
+            here = here[step]
+    except (BuildErrors, KeyError, IndexError, TypeError):
+        return None
+    return here
+
+
+def with_values(build: Build, values: Mapping[str, object]) -> Build:
+    """Return a build with values laid over their places, and what is None taken out.
+
+    values: by path, as in a file. Raises BuildErrors where that makes no build.
+    """
+    document = dumped(build)
+    for path, value in values.items():
+        if not _laid_back(document, path, thawed(value)) and value is not None:
+            raise BuildErrors.one(path, "leads nowhere", "choose a field that is there")
+    return validated(document)
+
+
 def _laid_back(document: dict[str, Any], path: str, old: object) -> bool:
     """Lay an old value where it was, nothing where there was none; tell whether it has a place."""
     try:

@@ -16,11 +16,15 @@ LONGEST = 52  # letters of what is chosen
 
 @dataclass(frozen=True)
 class Other:
-    """What the build is compared with: its name, at length and in short, and how it is made."""
+    """What the build is compared with: its name, at length and in short, and how it is made.
+
+    `entry` is that of the history before which it was, None where it is another.
+    """
 
     name: str
     short: str
     make: Callable[[Build], tuple[Build, tuple[str, ...]]]
+    entry: HistoryEntry | None = None
 
 
 def others(base: Build, setup: str | None, file: Path | None) -> list[Other]:
@@ -32,7 +36,7 @@ def others(base: Build, setup: str | None, file: Path | None) -> list[Other]:
     changes = [one for one in base.history if one.changes]
     for entry in sorted(changes, key=lambda one: one.at, reverse=True):
         short = f"before {entry.at.day} {entry.at:%b %Y}"
-        found.append(Other(before_words(entry), short, partial(_before, entry)))
+        found.append(Other(before_words(entry), short, partial(_before, entry), entry))
     if file is not None:
         found.append(Other(file.name, file.name, partial(_of_file, file)))
     return found

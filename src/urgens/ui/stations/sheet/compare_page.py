@@ -11,9 +11,11 @@ from PySide6.QtWidgets import QMenu, QToolButton, QVBoxLayout, QWidget
 
 from urgens.document.ledger.history import HistoryEntry
 from urgens.guidance.advice.build_comparison import REAR_FIRST, ComparedFigure, compared
+from urgens.studies.mixtures import Mixtures, of_figures, of_history
 from urgens.ui.session import Session
 from urgens.ui.stations.sheet.compare_others import Other, before_words, others, shortened_line
 from urgens.ui.stations.sheet.compare_table import CompareTable
+from urgens.ui.stations.sheet.compare_why import WhyView
 from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.buttons import menu_button, push_button
 from urgens.ui.widgets.choices import SegmentRow
@@ -25,11 +27,13 @@ from urgens.ui.widgets.sample import Sample
 from urgens.ui.widgets.worded import wrapped
 
 SIDE = 220  # px of the column
+WHY = "why"  # in place of the figures
 SHOWN = {
     "judged": "better or worse",
     "computed": "worked out",
     "typed": "fitted and set",
     "all": "all",
+    WHY: "which change did it",
 }
 LOOKED_AT = "what is looked at now"
 NONE = (
@@ -53,7 +57,8 @@ class ComparePage(Page):
         self._chosen: Other | None = None
         self._file: Path | None = None
         self._of: tuple[object, ...] = NOTHING
-        self.table = CompareTable(session)
+        self._why_of: tuple[object, ...] = NOTHING
+        self.table, self.why = CompareTable(session), WhyView(session)
         self.of_what, self.with_what = _menu_button(), _menu_button()
         self.kinds = SegmentRow(Qt.Orientation.Vertical)
         self.kinds.chosen.connect(self._look_at)
@@ -78,6 +83,7 @@ class ComparePage(Page):
         column.addWidget(self.unknown)
         self.unknown.hide()
         column.addWidget(self.table, 1)
+        column.addWidget(self.why, 1)
         self.sample = Sample(self.session, "compare")
         column.addWidget(self.sample)
         column.addStretch()
@@ -127,9 +133,10 @@ class ComparePage(Page):
     # --- what differs ----------------------------------------------------------------------
 
     def hideEvent(self, event: QHideEvent) -> None:
-        if self._work.busy:  # to be done when it is seen again
+        if self._work.busy or self.why.busy:  # to be done when it is seen again
             self._work.stop()
-            self._of = NOTHING
+            self.why.stop()
+            self._of = self._why_of = NOTHING
             self.seen.forget()
 
     def show_figures(self) -> None:
@@ -143,9 +150,12 @@ class ComparePage(Page):
         self._fill_menus(there)
         self.kinds.show_choices(SHOWN, self.shown)
         self.sample.setVisible(self._chosen is None)
-        self.table.setVisible(self._chosen is not None)
+        why = self.shown == WHY
+        self.table.setVisible(self._chosen is not None and not why)
+        self.why.setVisible(self._chosen is not None and why)
         if self._chosen is None:
             self.rows = ()
+            self.words.show()
             self.words.setText(NONE)
             self.table.show_rows((), ("", ""))
             return
@@ -195,6 +205,7 @@ class ComparePage(Page):
 
     def _say(self, words: str) -> None:
         self.rows = ()
+        self.words.show()
         self.unknown.setText(words)
         self.unknown.show()
         self.words.setText("This cannot be compared.")
@@ -208,11 +219,33 @@ class ComparePage(Page):
         assert self._chosen is not None
         here = self.session.setup or "as it is" if self._here is None else self._here.short
         self.words.setText(_claim(self.rows, here))
+        self.words.setVisible(self.shown != WHY)
+        if self.shown == WHY:
+            self.kinds.show_choices(SHOWN, WHY)
+            self._tell_why(here)
+            return
         judged = any(_is_shown(one, self.shown) for one in self.rows)
         shown = self.shown if judged else "all"  # rather than nothing
         self.kinds.show_choices(SHOWN, shown)
         rows = tuple(one for one in self.rows if _is_shown(one, shown))
         self.table.show_rows(rows, (here, self._chosen.short))
+
+    def _tell_why(self, here: str) -> None:
+        """Tell the changes that lead from the other to what is looked at apart."""
+        chosen, left, base, build = self._chosen, self._here, self.session.base, self.session.build
+        assert chosen is not None
+        if self._why_of == self._of and (self.why.busy or self.why.found is not None):
+            return
+        self._why_of = self._of
+
+        def between() -> Mixtures:
+            now = build if left is None else left.make(base)[0]
+            once, _ = chosen.make(base)
+            if chosen.entry is not None and left is None:
+                return of_history(now, once, chosen.entry)
+            return of_figures(once, now)
+
+        self.why.show_between(between, (chosen.short, here))
 
 
 def _menu_button() -> QToolButton:

@@ -5,26 +5,32 @@ from datetime import datetime
 from typing import Any, ClassVar
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtGui import QHideEvent
+from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import Build, BuildChange
 from urgens.document.edits.edit import dumped
-from urgens.document.edits.past import figure_words
+from urgens.document.edits.past import figure_words, undone
 from urgens.document.frozen import thawed
+from urgens.document.ledger.history import HistoryEntry
 from urgens.guidance.condition.consequences import Consequences, asked_by
 from urgens.guidance.condition.holds import Condition, condition
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.tracing.chronicle import Happened, chronicle
 from urgens.ui.session import Session
 from urgens.ui.stations.sheet.history_form import HistoryForm
+from urgens.ui.stations.sheet.history_line import MarginLine
 from urgens.ui.stations.sheet.history_list import HistoryList, KindLegend
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.sample import Sample
 from urgens.ui.widgets.worded import worded, wrapped
 
 MOST = 12  # figures of a change that are told here
-SIDE = 300  # px of the column
+SIDE = 330  # px of the column
+WITHOUT, WITH = "Press without it", "Press with it again"
+SINCE = "have changed again since: they stay."
+CHANGED_SINCE = "All of it has changed again since: there is nothing to undo alone."
 EMPTY = (
     "Saving a build with changes writes them here by itself, in one entry; what else happens to "
     "the vehicle is noted beside."
@@ -53,13 +59,26 @@ class HistoryPage(Page):
             field.editingFinished.connect(self._word)
         self.before, self.show_it = QPushButton("Compare with before it"), QPushButton("Show it")
         self.drop = QPushButton("Take it out")
+        self.without = QPushButton(WITHOUT)
+        self.without.setCheckable(True)
+        self.without.clicked.connect(self._try_without)
+        self.undo = QPushButton("Undo only that one")
+        self.undo.clicked.connect(self._undo_it)
+        self.stays = wrapped("muted")  # why nothing of it can be undone alone
         self.before.clicked.connect(self._compare)
         self.show_it.clicked.connect(self._show_place)
         self.drop.clicked.connect(self._drop)
         for widget in (
-            self.title, self.what, self.why, self.figures, self.asks, self.before, self.show_it,
-            self.drop,
+            self.title, self.what, self.why, self.figures, self.asks, (self.without, self.undo),
+            self.stays, (self.before, self.drop), self.show_it,
         ):  # fmt: skip
+            if isinstance(widget, tuple):
+                row = spaced(QHBoxLayout(), 6)
+                for button in widget:
+                    button.setProperty("role", "quiet")
+                    row.addWidget(button)
+                self.column.addLayout(row)
+                continue
             if isinstance(widget, QPushButton):
                 widget.setProperty("role", "quiet")
             self.column.addWidget(widget)
@@ -74,6 +93,8 @@ class HistoryPage(Page):
         rows.addWidget(self.empty)
         rows.addWidget(KindLegend())
         rows.addWidget(self.list, 1)
+        self.line = MarginLine(session)
+        rows.addWidget(self.line)
         self.sample = Sample(session, "history")
         rows.addWidget(self.sample)
         rows.addStretch()
@@ -101,6 +122,7 @@ class HistoryPage(Page):
             widget.setVisible(not rows)
         self.list.setVisible(bool(rows))
         self.list.show_happened(rows)
+        self.line.show_build(rows)
         self.list.choose(self.chosen)
         self.choose(self.list.chosen)
 
@@ -116,6 +138,7 @@ class HistoryPage(Page):
         self.before.setVisible(entry is not None and bool(entry.changes))
         self.show_it.setVisible(one is not None and entry is None)
         self.figures.setVisible(entry is not None and bool(entry.changes))
+        self._offer_without(entry)
         self.asks.setVisible(False)
         if one is None:
             return
@@ -132,6 +155,49 @@ class HistoryPage(Page):
             lines = [*_asked(asked), *_since(condition(base), entry.at, asked.proves)]
             self.asks.setText("\n".join(lines))
             self.asks.setVisible(True)
+
+    # --- without one change ----------------------------------------------------------------
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        self._let_go()
+        self.line.stop()
+
+    def _let_go(self) -> None:
+        """Let the press show the build again."""
+        if self.without.isChecked():
+            self.without.setChecked(False)
+            self.without.setText(WITHOUT)
+            self.session.consider(None)
+
+    def _offer_without(self, entry: HistoryEntry | None) -> None:
+        """Offer to try the build without a change, as far as nothing has changed it since."""
+        self._let_go()
+        changes = entry is not None and bool(entry.changes)
+        back = {} if entry is None else undone(self.session.base, entry)
+        for button in (self.without, self.undo):
+            button.setVisible(changes and bool(back))
+        left = 0 if entry is None else len(entry.changes) - len(back)
+        self.stays.setVisible(changes and left > 0)
+        self.stays.setText(CHANGED_SINCE if not back else f"{left} of its figures {SINCE}")
+
+    def _change_back(self) -> BuildChange | None:
+        entry = self.rows[self.chosen].entry if self.rows else None
+        if entry is None:
+            return None
+        return BuildChange(f"without: {entry.what}", undone(self.session.base, entry))
+
+    def _try_without(self) -> None:
+        """Let the press show the build without the change that is chosen."""
+        without = self.without.isChecked()
+        self.without.setText(WITH if without else WITHOUT)
+        self.session.consider(self._change_back() if without else None)
+
+    def _undo_it(self) -> None:
+        """Take that change back, and none that came after it."""
+        change = self._change_back()
+        if change is not None:
+            self._let_go()
+            self.session.make(change, in_setup=False)
 
     # --- into the build --------------------------------------------------------------------
 
