@@ -25,7 +25,7 @@ def margins(build: Build, progress: Progress | None = None) -> tuple[DatedMargin
     """Return the margin before the first change of the history and after each, in order of time.
 
     progress: told the share done, answers whether to go on [callable]; none where it does not.
-    What made no build then has no margin. Source: `studies.unlimited`.
+    What made no build then has no margin. Source: by definition, as `unlimited`.
     """
     entries = sorted((one for one in build.history if one.changes), key=lambda one: one.at)
     found: list[DatedMargin] = []

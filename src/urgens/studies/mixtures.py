@@ -91,7 +91,10 @@ class Mixtures:
         return found
 
     def figures(self, taken: Bools) -> UnlimitedFigures:
-        """Return the figures of mixtures; taken: a row each, which changes are in it (m, n)."""
+        """Return the figures of mixtures, a row each (m,).
+
+        taken: which changes are in each (m, n) [bool]. Source: by definition.
+        """
         solid = [place for place, one in enumerate(self.numeric) if not one]
         rows = {name: np.full(len(taken), np.nan) for name in ("margin", "effort", "travel")}
         kinds, which = np.unique(taken[:, solid], axis=0, return_inverse=True)
