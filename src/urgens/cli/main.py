@@ -24,6 +24,7 @@ MODULE_OF = {
     "size": "studies",
     "valves": "studies",
     "robustness": "studies",
+    "wish": "studies",
     "plumb": "layout",
     "lines": "layout",
     "procedure": "procedures",
@@ -45,7 +46,7 @@ MODULE_OF = {
 }
 PRINT = (
     "solve", "check", "size", "valves", "robustness", "schema", "prove", "log", "drive", "trace",
-    "sayings", "plan", "compare", "man", "completion",
+    "sayings", "plan", "compare", "wish", "man", "completion",
 )  # fmt: skip
 REMEDIES = {
     errno.ENOSPC: "make room",

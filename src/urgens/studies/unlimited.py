@@ -51,7 +51,7 @@ def unlimited(build: Build, over: Laid = NOTHING, rows: int = 1) -> UnlimitedFig
     made = replace(made, standing=standing)
     targets = build.targets
     road = _laid(columns, "targets.surface", targets.surface)
-    margin, hardest = _margin(made, standing, road)
+    margin, hardest = margin_of(made, standing, road)
     one = StaticVehicle(*(np.asarray(values)[..., :1] for values in standing))
     wanted = _laid(columns, "targets.deceleration", targets.deceleration)
     effort, pad = _wanted(made, one, wanted, hardest)
@@ -62,8 +62,13 @@ def _laid(columns: Mapping[str, Array], path: str, own: float) -> Floats:
     return columns.get(path, own)
 
 
-def _margin(made: System, standing: StaticVehicle, road: Floats) -> tuple[Array, float]:
-    """Return the margin (m,) [-], and a foot with which the front locks on every road [N]."""
+def margin_of(made: System, standing: StaticVehicle, road: Floats) -> tuple[Array, float]:
+    """Return the margin (m,) [-], and a foot with which the front locks on every road [N].
+
+    made: of rows (m, 1); standing: load cases (c,) or (m, c) [N, -]; road: the best one's
+    coefficient, which may be a column (m, 1) [-].
+    Source: as `unlimited`.
+    """
     foot = float(np.max(made.max_effort))
     high = np.maximum(road, ICE)
     for _ in range(MOST_TIMES):

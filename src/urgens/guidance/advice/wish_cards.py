@@ -1,0 +1,214 @@
+"""Cards of wished systems: a few unlike each other, and what each gives and gives up."""
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from urgens.document import Build, BuildChange
+from urgens.guidance.advice.brought import Brought, brought
+from urgens.guidance.rules.finding import Finding
+from urgens.guidance.rules.registry import findings
+from urgens.quantity import FORCE, LENGTH, Units, UnitSystem, show, written
+from urgens.solve import solve
+from urgens.studies.wishes.survey import short
+from urgens.studies.wishes.systems import Progress, Relaxed, WishAnswer, WishedSystem, sure
+from urgens.studies.wishes.wanted import KINDS, Wishes, with_wishes
+
+CARDS = 5
+NAMES: Mapping[str, str] = {
+    "effort": "foot for the wanted deceleration", "deceleration": "wanted deceleration",
+    "travel": "pedal then", "floor": "pedal left above the floor",
+    "half-lost": "left with the worse half lost", "unboosted": "left without the booster",
+    "rear-first-chance": "chance of the rear first", "hold": "foot that holds at the line",
+    "pressure": "pressure at the comfortable foot", "stroke": "stroke kept in reserve",
+    "ratio": "pedal ratio for the booster, or for none", "front-first": "front first on every road",
+}  # fmt: skip
+# Of each criterion: what the least of it is called.
+_BEST = ("lightest foot", "shortest pedal", "surest", "largest margin", "fewest parts")
+
+
+@dataclass(frozen=True)
+class WishCard:
+    """One system to choose: what it gives, and what it gives up beside the other cards."""
+
+    system: WishedSystem
+    gives: str
+    gives_up: str
+
+
+def figure_words(name: str, value: float | None, units: Units | UnitSystem) -> str:
+    """Return a figure of a wish as it is read; name: of `NAMES` [text]; value: [SI], None: none."""
+    if value is None or not np.isfinite(value):
+        return "none"
+    kind = KINDS.get(name)
+    if kind is not None:
+        return str(show(value, kind, units))
+    if name == "rear-first-chance":
+        return f"{written(100.0 * value, 1)} of 100"
+    return f"{written(value, 2)} g"
+
+
+def chosen(systems: Sequence[WishedSystem], most: int = CARDS) -> list[WishedSystem]:
+    """Return a few systems unlike each other, the evenest first; most: how many [-].
+
+    systems: none of which another beats. The evenest is nearest to the best of everything; each of
+    the others is farthest from those before it. Source: by definition.
+    """
+    if not systems:
+        return []
+    table = np.array([one.criteria for one in systems])
+    low, span = table.min(axis=0), np.ptp(table, axis=0)
+    scaled = (table - low) / np.where(span > 0.0, span, 1.0)
+    picked = [int(np.argmin(np.linalg.norm(scaled, axis=1)))]
+    while len(picked) < min(most, len(systems)):
+        apart = np.min([np.linalg.norm(scaled - scaled[one], axis=1) for one in picked], axis=0)
+        following = int(np.argmax(apart))
+        if apart[following] <= 0.0:
+            break
+        picked.append(following)
+    return [systems[one] for one in picked]
+
+
+def cards(systems: Sequence[WishedSystem], units: Units | UnitSystem) -> list[WishCard]:
+    """Return what each of a few systems gives and gives up beside the others; systems: of them."""
+    return [WishCard(one, _gives(one, systems), _gives_up(one, systems, units)) for one in systems]
+
+
+def _gives(one: WishedSystem, systems: Sequence[WishedSystem]) -> str:
+    table = np.array([each.criteria for each in systems])
+    own = np.array(one.criteria)
+    best = [name for name, least, mine, most in
+            zip(_BEST, table.min(axis=0), own, table.max(axis=0), strict=True)
+            if mine <= least + 1e-9 and most > least + 1e-9]  # fmt: skip
+    return f"{', '.join(best)} of these" if best else "between the others in everything"
+
+
+def _gives_up(one: WishedSystem, systems: Sequence[WishedSystem], units: Units | UnitSystem) -> str:
+    """Return what a system gives up most beside the best of the others."""
+    table = np.array([each.criteria for each in systems])
+    low, span = table.min(axis=0), np.ptp(table, axis=0)
+    more = np.array(one.criteria) - low
+    share = np.where(span > 1e-9, more / np.where(span > 0.0, span, 1.0), 0.0)
+    told = [
+        _more(int(at), float(more[at]), units) for at in np.argsort(-share)[:2] if share[at] > 0
+    ]
+    return " and ".join(told) if told else "nothing beside these"
+
+
+def _more(criterion: int, more: float, units: Units | UnitSystem) -> str:
+    if criterion == 0:
+        return f"{show(more, FORCE, units)} more foot"
+    if criterion == 1:
+        return f"{show(more, LENGTH, units)} more pedal"
+    if criterion == 2:
+        return f"the rear first in {written(100.0 * more, 1)} more of 100"
+    if criterion == 3:
+        return f"{written(100.0 * more, 0)} % less margin"
+    parts = "part" if round(more) == 1 else "parts"
+    return f"{more:.0f} more {parts} to buy"
+
+
+def relax_words(relax: Sequence[Relaxed], units: Units | UnitSystem) -> str:
+    """Return what wishes would have to give, in a sentence; relax: the least."""
+    told = [
+        f"{NAMES[one.want]} {figure_words(one.want, one.end, units)} in place of "
+        f"{figure_words(one.want, one.start, units)}"
+        for one in relax
+    ]
+    return "; ".join(told)
+
+
+def missed(system: WishedSystem, wishes: Wishes, units: Units | UnitSystem) -> Iterator[str]:
+    """Yield which wishes a system misses, and by how much; wishes: that are wanted."""
+    figures = dict(system.figures)
+    if system.chance is not None:
+        figures["rear-first-chance"] = system.chance
+    for name, value in figures.items():
+        wish = wishes.of(name)
+        if wish is not None and short(name, np.array([value]), wish)[0] > 1e-9:
+            got, asked = (figure_words(name, one, units) for one in (value, wish))
+            yield f"{NAMES[name]}: {got}, {asked} wanted"
+
+
+def offered(
+    build: Build,
+    wishes: Wishes,
+    systems: Sequence[WishedSystem],
+    units: Units | UnitSystem,
+    progress: Progress | None = None,
+) -> list[WishCard] | None:
+    """Return the cards of systems that bring nothing bad; None where it was told to stop.
+
+    build: that they change; wishes: that are wanted; systems: none of which another beats; units:
+    of the words; progress: told the share done, answers whether to go on [callable].
+    How sure each is is drawn in full, as everywhere; what then is less sure than is wanted, or
+    raises a warning or danger, is no card.
+    """
+    left, shown = list(systems), dict[str, WishedSystem]()
+    before = findings(solve(with_wishes(build, wishes)))
+    while True:
+        few = chosen(left)
+        new = [one for one in few if one.words not in shown]
+        if not new:
+            return cards([shown[one.words] for one in few], units)
+        for one in new:
+            if progress is not None and not progress(len(shown) / CARDS):
+                return None
+            drawn = sure(build, one)
+            kept = (drawn.chance or 0.0) <= wishes.rear_first_chance
+            if kept and not brings(build, wishes, one, before).new:
+                shown[one.words] = drawn
+                continue
+            left.remove(one)
+
+
+def brings(
+    build: Build,
+    wishes: Wishes,
+    system: WishedSystem,
+    before: tuple[Finding, ...] | None = None,
+) -> Brought:
+    """Return what a system brings beside the build with the same wishes.
+
+    build: that it changes; wishes: that are wanted; before: what is found of that, where it is
+    known. Raises BuildErrors.
+    """
+    return brought(with_wishes(build, wishes), BuildChange(system.words, system.changes), before)
+
+
+def wish_words(
+    answer: WishAnswer, few: Sequence[WishCard], units: Units | UnitSystem
+) -> Iterator[str]:
+    """Yield what came of wishes, a line each; answer: of the search; few: its cards."""
+    for card in few:
+        one = card.system
+        yield one.words
+        yield (
+            f"  {figure_words('effort', one.figures['effort'], units)} of foot, "
+            f"{figure_words('travel', one.figures['travel'], units)} of pedal, "
+            f"margin {written(100.0 * one.margin, 0)} %, rear first "
+            f"{figure_words('rear-first-chance', one.chance, units)}, "
+            f"{one.parts} {'part' if one.parts == 1 else 'parts'} to buy"
+        )
+        yield f"  {card.gives}; gives up {card.gives_up}"
+    yield claim(answer, few, units)
+
+
+def claim(answer: WishAnswer, few: Sequence[WishCard], units: Units | UnitSystem) -> str:
+    """Return what came of wishes in a sentence; answer: of the search; few: its cards."""
+    tried = f"{answer.tried:,} systems were worked out"
+    if few:
+        count = len(answer.systems)
+        return f"{tried}; {count} keep every wish and nobody beats them." if count > 1 else (
+            f"{tried}; one keeps every wish."
+        )  # fmt: skip
+    if answer.systems:
+        return f"{tried}; each that keeps the wishes raises a new warning, or is not sure enough."
+    if answer.relax:
+        return f"{tried}; none keeps every wish. The least that lets one in: " + (
+            f"{relax_words(answer.relax, units)}."
+        )
+    if answer.in_the_way is not None:
+        return f"{tried}; whatever is chosen, one thing stays missed: {NAMES[answer.in_the_way]}."
+    return f"{tried}; none keeps every window together, whatever the wishes."
