@@ -188,7 +188,32 @@ def _of_part(part: DocumentModel, place: str, *, idle: bool = True) -> Iterator[
         if name in ("evidence", "setups") or name in left_out:
             continue
         path = f"{place}.{name}" if place else name
-        yield from _of_field(getattr(part, name), _field(type(part), name), path, part, idle=idle)
+        value, field = getattr(part, name), _field(type(part), name)
+        if place or not _is_section(value):
+            yield from _of_field(value, field, path, part, idle=idle)
+        else:
+            yield from _of_section(value, field, path, part, idle=idle)
+
+
+def _is_section(value: Any) -> bool:
+    """Tell whether a field of a build is made of parts, which an edit elsewhere keeps."""
+    if isinstance(value, tuple):
+        return bool(value) and all(isinstance(one, DocumentModel) for one in value)
+    return isinstance(value, DocumentModel)
+
+
+# The figures of each section that was last asked for: most edits touch one of them.
+_sections: dict[tuple[str, bool], tuple[Any, tuple[Figure, ...]]] = {}
+
+
+def _of_section(
+    value: Any, field: "_Field", path: str, part: DocumentModel, *, idle: bool
+) -> tuple[Figure, ...]:
+    kept = _sections.get((path, idle))
+    if kept is None or kept[0] is not value:
+        kept = value, tuple(_of_field(value, field, path, part, idle=idle))
+        _sections[path, idle] = kept
+    return kept[1]
 
 
 def _of_field(

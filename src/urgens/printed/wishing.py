@@ -5,7 +5,8 @@ from typing import Any
 
 from urgens.guidance.advice.wish_cards import WishCard
 from urgens.printed.values import figure
-from urgens.studies.wishes.systems import WishAnswer, WishedSystem
+from urgens.studies.wishes.combinations import WishedSystem
+from urgens.studies.wishes.relaxing import WishAnswer
 
 
 def printed_wishes(answer: WishAnswer, cards: Sequence[WishCard]) -> dict[str, Any]:

@@ -11,8 +11,10 @@ from urgens.guidance.rules.finding import Finding
 from urgens.guidance.rules.registry import findings
 from urgens.quantity import FORCE, LENGTH, Units, UnitSystem, show, written
 from urgens.solve import solve
+from urgens.studies.wishes.combinations import WishedSystem
+from urgens.studies.wishes.relaxing import NEARLY, Progress, Relaxed, WishAnswer, sure
 from urgens.studies.wishes.survey import short
-from urgens.studies.wishes.systems import Progress, Relaxed, WishAnswer, WishedSystem, sure
+from urgens.studies.wishes.systems import asked
 from urgens.studies.wishes.wanted import KINDS, Wishes, with_wishes
 
 CARDS = 5
@@ -24,6 +26,7 @@ NAMES: Mapping[str, str] = {
     "pressure": "pressure at the comfortable foot", "stroke": "stroke kept in reserve",
     "ratio": "pedal ratio for the booster, or for none", "front-first": "front first on every road",
 }  # fmt: skip
+FIRST_SHOWN = (4, 0, 1, 3, 2)  # criteria whose best has a card: parts, foot, pedal, margin, chance
 # Of each criterion: what the least of it is called.
 _BEST = ("lightest foot", "shortest pedal", "surest", "largest margin", "fewest parts")
 
@@ -52,8 +55,9 @@ def figure_words(name: str, value: float | None, units: Units | UnitSystem) -> s
 def chosen(systems: Sequence[WishedSystem], most: int = CARDS) -> list[WishedSystem]:
     """Return a few systems unlike each other, the evenest first; most: how many [-].
 
-    systems: none of which another beats. The evenest is nearest to the best of everything; each of
-    the others is farthest from those before it. Source: by definition.
+    systems: none of which another beats. The evenest is nearest to the best of everything; then
+    come the best of each criterion, then what is farthest from those before it. Source: by
+    definition.
     """
     if not systems:
         return []
@@ -61,6 +65,10 @@ def chosen(systems: Sequence[WishedSystem], most: int = CARDS) -> list[WishedSys
     low, span = table.min(axis=0), np.ptp(table, axis=0)
     scaled = (table - low) / np.where(span > 0.0, span, 1.0)
     picked = [int(np.argmin(np.linalg.norm(scaled, axis=1)))]
+    for criterion in FIRST_SHOWN:
+        ties = np.lexsort((np.linalg.norm(scaled, axis=1), scaled[:, criterion]))
+        if span[criterion] > 0.0 and int(ties[0]) not in picked and len(picked) < most:
+            picked.append(int(ties[0]))
     while len(picked) < min(most, len(systems)):
         apart = np.min([np.linalg.norm(scaled - scaled[one], axis=1) for one in picked], axis=0)
         following = int(np.argmax(apart))
@@ -119,16 +127,27 @@ def relax_words(relax: Sequence[Relaxed], units: Units | UnitSystem) -> str:
     return "; ".join(told)
 
 
-def missed(system: WishedSystem, wishes: Wishes, units: Units | UnitSystem) -> Iterator[str]:
-    """Yield which wishes a system misses, and by how much; wishes: that are wanted."""
-    figures = dict(system.figures)
-    if system.chance is not None:
-        figures["rear-first-chance"] = system.chance
+def why_not(
+    build: Build, wishes: Wishes, typed: Mapping[str, str], units: Units | UnitSystem
+) -> str:
+    """Return why a part or figure is not among the systems, or that nothing is against it.
+
+    build: as it is; wishes: that are wanted; typed: of what may change, by name of `MAY`; units: of
+    the words. Raises BuildErrors where there is no such part.
+    """
+    one, windows = asked(build, wishes, typed)
+    figures = dict(one.figures) | {"rear-first-chance": one.chance or 0.0}
+    told = [NAMES[name] for name in windows]
     for name, value in figures.items():
         wish = wishes.of(name)
-        if wish is not None and short(name, np.array([value]), wish)[0] > 1e-9:
-            got, asked = (figure_words(name, one, units) for one in (value, wish))
-            yield f"{NAMES[name]}: {got}, {asked} wanted"
+        if wish is not None and short(name, np.array([value]), wish)[0] > NEARLY:
+            got, wanted = (figure_words(name, each, units) for each in (value, wish))
+            told.append(f"{NAMES[name]} {got} where {wanted} is wanted")
+    told += [new.message.rstrip(".") for new in brings(build, wishes, one).new]
+    words = f"{one.words[:1].upper()}{one.words[1:]}"
+    if not told:
+        return f"{words}: nothing is against it; another is as good in everything, or better."
+    return f"{words} misses {'; '.join(told)}."
 
 
 def offered(

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
+from math import isclose
 from typing import Any
 
 from urgens.document import Build, BuildErrors, with_changes
@@ -26,6 +27,7 @@ RATIOS = tuple(f"{3.5 + 0.25 * step:g}" for step in range(15))  # to 7 : 1
 FRICTIONS = ("0.3", "0.35", "0.4", "0.45", "0.5")  # of pads and linings by class; common practice
 ROTORS_APART = (-0.0254, 0.0254, 0.0508)  # m; sizes that are usual beside one's own
 DIAPHRAGMS = ("none", "7 in", "8 in", "9 in", "10 in")
+SAME = 1e-6  # of a figure: what is nearer is what is there
 PAIRED = (0.6, 1.7)  # rear bore to front bore of twin cylinders
 BAR_STEPS = 8  # to each side of the middle, as far as a quarter of the bar
 
@@ -122,8 +124,14 @@ def variables(build: Build, choices: Choices) -> tuple[Variable, ...]:
         options = make(build, choices[name])
         if options:
             own = {path: figure(build, path).number for path in options[0].numbers}
-            found.append(Variable(name, (PartOption("", {}, own), *options)))
+            others = [one for one in options if not _same(one.numbers, own)]
+            found.append(Variable(name, (PartOption("", {}, own), *others)))
     return tuple(found)
+
+
+def _same(one: Mapping[str, float], other: Mapping[str, float]) -> bool:
+    """Tell whether an option is what is there."""
+    return all(isclose(value, other[path], rel_tol=SAME) for path, value in one.items())
 
 
 def _of_axle(

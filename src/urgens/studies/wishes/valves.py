@@ -18,6 +18,7 @@ from urgens.studies.valve_fits import LOADS_APART, PARTS, without_valve
 from urgens.studies.wishes.freedom import VALVES
 from urgens.studies.wishes.survey import Numbers, rows_of
 
+MARGINS = (MARGIN, 0.15, 0.25)  # each is tried: the surer ones take more foot
 ALIKE = 6  # digits in which pairs of brakes are one
 CHUNK = 20_000  # pairs and settings looked at together
 
@@ -33,12 +34,16 @@ class ValveSetting:
 
 @dataclass(frozen=True)
 class ValveWay:
-    """One kind of valve behind, in a build, with its settings; parts that are bought for it."""
+    """One kind of valve behind, in a build, with its settings; parts that are bought for it.
+
+    `margin` is what a setting has to leave, of the road's coefficient: more of it makes it surer.
+    """
 
     kind: str
     build: Build
     settings: tuple[ValveSetting, ...]
     parts: int
+    margin: float = MARGIN
 
 
 def valve_ways(build: Build, kinds: Sequence[str] | None) -> list[ValveWay]:
@@ -61,7 +66,8 @@ def valve_ways(build: Build, kinds: Sequence[str] | None) -> list[ValveWay]:
         if settings and (kind != "none" or build.valves.rear):
             made = with_changes(build, settings[0].values)
             parts = PARTS[kind]  # type: ignore[index]
-            found.append(ValveWay(kind, made, tuple(settings), parts))
+            margins = MARGINS if len(settings) > 1 else MARGINS[:1]
+            found += [ValveWay(kind, made, tuple(settings), parts, one) for one in margins]
     return found
 
 
@@ -77,6 +83,7 @@ def _settings(build: Build, kind: str, bare: dict[str, object]) -> list[ValveSet
         figures = {f"{place}.{name}": value for name, value in numbers.items()}
         return ValveSetting(words, {"valves.rear": [*kept, valve]}, figures)
 
+    apart = _loads_apart(build)
     if kind == "limiting":
         return [
             setting(f"limiting valve {knee.text}", {"kind": kind, "knee": knee.text},
@@ -95,7 +102,7 @@ def _settings(build: Build, kind: str, bare: dict[str, object]) -> list[ValveSet
                 _load_sensing(build, (low, high), slope),
                 {"points[0][1]": low.value, "points[1][1]": high.value, "slope": slope})
         for low in table.knees for high in table.knees for slope in table.slopes
-        if low.value < high.value and _loads_apart(build)
+        if apart and low.value < high.value
     ]  # fmt: skip
 
 
@@ -115,7 +122,7 @@ def fitted(way: ValveWay, numbers: Numbers, count: int) -> Places:
     """Return which setting goes with each row (m,) [-].
 
     way: the kind; numbers: of the rows (m,) [SI]; count: m [-].
-    The one that leaves the least margin of those that leave `MARGIN`, else the largest margin, for
+    The one that leaves the least margin of those that leave its own, else the largest margin, for
     each pair of brakes and pressures. Source: `unlimited.margin_of`.
     """
     if len(way.settings) == 1:
@@ -140,7 +147,7 @@ def _best(way: ValveWay, numbers: Numbers, rows: Places) -> Places:
     margin = margin_of(made, standing, way.build.targets.surface)[0]
     apart = np.broadcast_to(margin, (len(rows) * len(way.settings),)).reshape(len(rows), -1)
     apart = np.where(np.isnan(apart), -np.inf, apart)
-    enough = np.where(apart >= MARGIN, apart, np.inf)
+    enough = np.where(apart >= way.margin, apart, np.inf)
     chosen = np.where(np.isfinite(enough).any(axis=1), enough.argmin(axis=1), apart.argmax(axis=1))
     return np.asarray(chosen, dtype=np.intp)
 

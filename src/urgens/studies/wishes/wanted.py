@@ -130,12 +130,16 @@ def with_wishes(build: Build, wishes: Wishes) -> Build:
 
 
 def target_changes(build: Build, wishes: Wishes) -> dict[str, Any]:
-    """Return what of a build's targets the wishes change, by path; source: by definition."""
+    """Return what of a build's targets the wishes change, by path.
+
+    A wish for less foot leaves the comfortable one, by which pressures and ratios are judged.
+    Source: by definition.
+    """
     targets, found = build.targets, dict[str, Any]()
-    if wishes.effort != targets.comfortable_effort.value:
-        found["targets.comfortable_effort"] = f"{wishes.effort:.6g} N"
+    if wishes.effort > targets.comfortable_effort.value:
+        found["targets.comfortable_effort"] = f"{wishes.effort:.9g} N"
     if wishes.deceleration != targets.deceleration:
         found["targets.deceleration"] = wishes.deceleration
     if wishes.floor != targets.pedal_reserve.value:
-        found["targets.pedal_reserve"] = f"{wishes.floor * 1e3:.6g} mm"
+        found["targets.pedal_reserve"] = f"{wishes.floor * 1e3:.9g} mm"
     return found

@@ -14,3 +14,4 @@ STATIONS: tuple[StationKind, ...] = (MEASURE, SIZE, BALANCE, PLUMB, BLEED, PROVE
 FIRST = BALANCE.name  # what a build is opened at
 OWN = MEASURE.name  # what a builder's own vehicle is opened at
 WHY = (SIZE.name, "Why?")  # where reasons are drawn
+WISHES = (SIZE.name, "Wishes")  # where what is wanted is said

@@ -41,7 +41,7 @@ from urgens.ui.frame.rail import Rail
 from urgens.ui.frame.recovery import Recovery, found
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.start_page import StartPage
-from urgens.ui.frame.stations import FIRST, OWN, STATIONS
+from urgens.ui.frame.stations import FIRST, OWN, STATIONS, WISHES
 from urgens.ui.frame.toast import Toast
 from urgens.ui.frame.topbar import TopBar
 from urgens.ui.frame.units_dialog import UnitsDialog
@@ -197,6 +197,7 @@ class MainWindow(QMainWindow):
         page.back.setVisible(not first)
         page.demo_chosen.connect(self.files.open_demo)
         page.own_chosen.connect(self._start_own)
+        page.wishes_chosen.connect(self._start_wishes)
         page.walk_asked.connect(self._start_walk)
         page.open_asked.connect(self.files.open)
         page.recent_chosen.connect(self.files.open_path)
@@ -215,6 +216,14 @@ class MainWindow(QMainWindow):
         self.files.open_own()
         if not self.starting:
             self.show_station(OWN)
+
+    def _start_wishes(self) -> None:
+        """Open the builder's own vehicle where it is said what it should do."""
+        self.files.open_own()
+        if not self.starting:
+            station, page = WISHES
+            self.show_station(station)
+            self.station(station).show_page_named(page)
 
     def leave_start(self) -> None:
         """Show the build."""

@@ -6,6 +6,7 @@ from urgens.ui.widgets.station import StationKind, counted, found_in
 AREAS = ("sizing", "travel")  # of findings that Size can mend
 PAGES = {
     "Map": "map_page:MapPage",
+    "Wishes": "wishes_page:WishesPage",
     "Pedal": "pedal_page:PedalPage",
     "Booster": "booster_page:BoosterPage",
     "Feel": "feel_page:FeelPage",

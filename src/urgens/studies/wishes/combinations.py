@@ -1,0 +1,171 @@
+"""All combinations of what may change, and rows of them as systems."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from urgens.document import Build
+from urgens.physics.arrays import Array
+from urgens.solve.bracket import Places
+from urgens.studies.wishes.freedom import Choices, PartOption, Variable, solid_options, variables
+from urgens.studies.wishes.survey import QUICK, Quick, Slow, short
+from urgens.studies.wishes.valves import ValveWay, fitted, valve_ways
+from urgens.studies.wishes.wanted import Wishes
+
+CHUNK = 20_000  # combinations at a time
+
+
+@dataclass(frozen=True)
+class WishedSystem:
+    """One system: its changes by path, as typed; what they are called; what it does.
+
+    `figures` by name of wish [SI], NaN where it has none or it was not asked for; `margin` [-];
+    `chance` of the rear first [-], None until it is drawn; `parts` that are bought; `drawn` how
+    many draws the chance is of.
+    """
+
+    words: str
+    changes: dict[str, Any]
+    figures: dict[str, float]
+    margin: float
+    parts: int
+    chance: float | None = None
+    drawn: int = 0
+
+    @property
+    def criteria(self) -> tuple[float, ...]:
+        """What systems are beaten in, less is better: foot, travel, chance, margin and parts."""
+        chance = 0.0 if self.chance is None else self.chance
+        return (
+            self.figures["effort"], self.figures["travel"], chance, -self.margin, float(self.parts)
+        )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Combinations:
+    """All combinations of figures on one build of one kind of parts, with one kind of valve."""
+
+    solid: PartOption
+    way: ValveWay
+    variables: tuple[Variable, ...]
+
+    @property
+    def count(self) -> int:
+        """How many there are."""
+        return int(np.prod([len(one.options) for one in self.variables], dtype=np.int64))
+
+    def options(self, rows: Places) -> list[Places]:
+        """Return which option each row has, variable by variable (m,) [-].
+
+        rows: which (m,) [-]. Source: by definition.
+        """
+        shape = tuple(len(one.options) for one in self.variables)
+        return [*np.unravel_index(rows, shape)] if shape else []
+
+    def numbers(self, rows: Places) -> dict[str, Array]:
+        """Return the figures of rows, by path (m,) [SI].
+
+        rows: which (m,) [-]. Source: by definition.
+        """
+        found = {}
+        for variable, at in zip(self.variables, self.options(rows), strict=True):
+            for path in variable.options[0].numbers:
+                found[path] = np.array([one.numbers[path] for one in variable.options])[at]
+        return found
+
+    def parts(self, rows: Places) -> Array:
+        """Return how many parts are bought for rows (m,) [-].
+
+        rows: which (m,) [-]. Source: by definition.
+        """
+        found = np.full(len(rows), self.solid.parts + self.way.parts, dtype=float)
+        for variable, at in zip(self.variables, self.options(rows), strict=True):
+            counts = np.array([one.parts for one in variable.options], dtype=float)
+            if variable.name == "bore" and "master" in self.solid.values:
+                counts[:] = 0.0  # it comes with the cylinder
+            found += counts[at]
+        return found
+
+    def system(
+        self, row: int, setting: int, figures: dict[str, float], margin: float
+    ) -> WishedSystem:
+        """Return a row as a system.
+
+        row: which [-]; setting: of its valve [-]; figures: by name of wish [SI]; margin: [-].
+        Source: by definition.
+        """
+        at = np.array([row])
+        chosen = [
+            one.options[int(which[0])]
+            for one, which in zip(self.variables, self.options(at), strict=True)
+        ]
+        valve = self.way.settings[setting]
+        changes = dict(self.solid.values)
+        for part in chosen:
+            changes |= part.values
+        changes |= valve.values
+        words = [self.solid.words, *(part.words for part in chosen), valve.words]
+        return WishedSystem(
+            ", ".join(word for word in words if word) or "as it is",
+            changes,
+            figures,
+            margin,
+            int(self.parts(at)[0]),
+        )
+
+
+def combinations(build: Build, choices: Choices) -> Iterator[Combinations]:
+    """Yield all combinations, by the kinds of parts and valves; build: with the wishes.
+
+    choices: what may change, by name of `MAY`. Raises BuildErrors. Source: by definition.
+    """
+    kinds = choices.get("valve") if "valve" in choices else ("own",)
+    for solid, made in solid_options(build, choices):
+        for way in valve_ways(made, kinds):
+            yield Combinations(solid, way, variables(made, choices))
+
+
+def chunks(count: int) -> Iterator[Places]:
+    """Yield the rows of a group, some at a time; count: of them [-]. Source: by definition."""
+    for start in range(0, count, CHUNK):
+        yield np.arange(start, min(start + CHUNK, count))
+
+
+def quick_short(found: Quick, wishes: Wishes) -> Array:
+    """Return by how much rows miss the wishes that are known at once (m,) [-].
+
+    found: of the rows; wishes: that are wanted. Source: `survey.short`, added up.
+    """
+    misses = np.zeros(len(found.holds))
+    for name in QUICK:
+        wish = wishes.of(name)
+        if wish is not None:
+            misses = misses + short(name, found.figures[name], wish)
+    return np.where(found.holds, misses, np.inf)
+
+
+def slow_short(found: Slow, wishes: Wishes) -> Array:
+    """Return by how much rows miss the wishes that take longer (m,) [-].
+
+    found: of the rows; wishes: that are wanted. Source: `survey.short`, added up.
+    """
+    misses = np.zeros(len(found.holds))
+    for name, values in found.figures.items():
+        wish = wishes.of(name)
+        if wish is not None:
+            misses = misses + short(name, values, wish)
+    return np.where(found.holds, misses, np.inf)
+
+
+def valved(group: Combinations, rows: Places) -> tuple[dict[str, Array], Places]:
+    """Return the figures of rows with their valves (m,) [SI], and which setting each has (m,) [-].
+
+    group: of the rows; rows: which (m,) [-]. Source: `valves.fitted`.
+    """
+    numbers = group.numbers(rows)
+    setting = fitted(group.way, numbers, len(rows))
+    for path in group.way.settings[0].numbers:
+        numbers[path] = np.array([one.numbers[path] for one in group.way.settings])[setting]
+    return numbers, setting
