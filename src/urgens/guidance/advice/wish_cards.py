@@ -2,11 +2,15 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
-from urgens.document import Build, BuildChange
+from urgens.document import Build, BuildChange, with_changes
+from urgens.document.catalogue import is_figure
+from urgens.document.facts import given
 from urgens.guidance.advice.brought import Brought, brought
+from urgens.guidance.advice.conversions import with_layout
 from urgens.guidance.rules.finding import Finding
 from urgens.guidance.rules.registry import findings
 from urgens.quantity import FORCE, LENGTH, Units, UnitSystem, show, written
@@ -26,6 +30,7 @@ NAMES: Mapping[str, str] = {
     "pressure": "pressure at the comfortable foot", "stroke": "stroke kept in reserve",
     "ratio": "pedal ratio for the booster, or for none", "front-first": "front first on every road",
 }  # fmt: skip
+TARGETS = "targets."  # are wishes, and no part
 FIRST_SHOWN = (4, 0, 1, 3, 2)  # criteria whose best has a card: parts, foot, pedal, margin, chance
 # Of each criterion: what the least of it is called.
 _BEST = ("lightest foot", "shortest pedal", "surest", "largest margin", "fewest parts")
@@ -194,6 +199,24 @@ def brings(
     known. Raises BuildErrors.
     """
     return brought(with_wishes(build, wishes), BuildChange(system.words, system.changes), before)
+
+
+def as_setup(build: Build, system: WishedSystem) -> dict[str, Any]:
+    """Return the changes of a set-up that is a system: its layout with it, all figures planned.
+
+    build: that has no such set-up yet; system: of it. Raises BuildErrors.
+    """
+    changes: dict[str, object] = dict(system.changes)
+    if not changes:
+        return {}
+    then = with_changes(build, {**changes, "setups": [], "plumbing": None, "evidence": {}})
+    told = (path for place, part in changes.items() for path in given(place, part))
+    known = {
+        f'evidence["{path}"]': {"state": "planned"}
+        for path in told
+        if not path.startswith(TARGETS) and is_figure(then, path)
+    }
+    return {**with_layout(build, changes), **known}
 
 
 def wish_words(

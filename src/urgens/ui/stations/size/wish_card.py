@@ -52,6 +52,7 @@ class SystemCard(QFrame):
         buttons = spaced(QVBoxLayout(), 4)
         for button in (self.look, self.take):
             button.setFixedWidth(round(112 * T.scale))
+            button.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # the card has keys for both
             buttons.addWidget(button)
         row = QHBoxLayout(self)
         row.setContentsMargins(8, 6, 8, 6)

@@ -8,8 +8,7 @@ from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange, BuildErrors
-from urgens.guidance.advice.conversions import with_layout
-from urgens.guidance.advice.wish_cards import WishCard, claim, offered, why_not
+from urgens.guidance.advice.wish_cards import WishCard, as_setup, claim, offered, why_not
 from urgens.quantity.spelling import items_of
 from urgens.studies.wishes.freedom import MAY
 from urgens.studies.wishes.relaxing import WishAnswer
@@ -262,7 +261,7 @@ class WishesPage(Page):
             if words not in taken
         )
         try:
-            changes = with_layout(base, one.changes)
+            changes = as_setup(base, one)
         except BuildErrors as errors:
             self.claim.setText(f"{errors} It is not made a set-up.")
             return
@@ -303,5 +302,7 @@ class WishesPage(Page):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.text() and event.text() in "12345":
             self.look(int(event.text()))
+        elif self._looked and Qt.Key(event.key()) in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.take(self._looked)
         else:
             super().keyPressEvent(event)
