@@ -50,9 +50,7 @@ class WishRow(QWidget):
         self.slider = QSlider(Qt.Orientation.Horizontal)
         self.slider.setRange(0, STEPS)
         self.slider.setAccessibleName(f"Slider of {words}")
-        self.slider.setFocusPolicy(
-            Qt.FocusPolicy.ClickFocus
-        )  # by keys the figure itself is stepped
+        self.slider.setFocusPolicy(Qt.FocusPolicy.ClickFocus)  # by keys the figure is stepped
         self.slider.valueChanged.connect(self._slide)
         self.label.stepped.connect(lambda steps: self.slider.setValue(self.slider.value() + steps))
         grid = spaced(QGridLayout(self), 0)
