@@ -90,7 +90,7 @@ BAD: dict[str, tuple[Change, str]] = {
     ),
     "no kind": (
         _set("master.kind", None),
-        'master: has no kind; add "kind": "single", "tandem" or "twin"',
+        'master: has no kind; add "kind": "single", "tandem", "twin" or "stepped"',
     ),
     "missing field": (
         _set("pedal.pivot_to_pad", None),

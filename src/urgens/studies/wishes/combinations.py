@@ -123,6 +123,8 @@ def combinations(build: Build, choices: Choices) -> Iterator[Combinations]:
     """
     kinds = choices.get("valve") if "valve" in choices else ("own",)
     for solid, made in solid_options(build, choices):
+        if made.master.has_bar and not build.master.has_bar:
+            choices = {"bar": None, **choices}  # where it stands is part of such a cylinder
         for way in valve_ways(made, kinds):
             yield Combinations(solid, way, variables(made, choices))
 
