@@ -164,7 +164,7 @@ def slow_short(found: Slow, wishes: Wishes) -> Array:
 def valved(group: Combinations, rows: Places) -> tuple[dict[str, Array], Places]:
     """Return the figures of rows with their valves (m,) [SI], and which setting each has (m,) [-].
 
-    group: of the rows; rows: which (m,) [-]. Source: `valves.fitted`.
+    group: of the rows; rows: which (m,) [-]. Source: by definition, as `valves.fitted`.
     """
     numbers = group.numbers(rows)
     setting = fitted(group.way, numbers, len(rows))

@@ -60,7 +60,7 @@ def with_chance(
 
     base: the build with the wishes; systems: of it; progress: told the
     share done, answers whether to go on [callable]; known: chances of pairs that were asked
-    already [-], to which more are added. Source: `rear_first_chance`.
+    already [-], to which more are added. Source: Monte Carlo, as `rear_first_chances`.
     """
     found = []
     known = {} if known is None else known
@@ -84,7 +84,7 @@ def _of_balance(system: WishedSystem) -> str:
 def sure(build: Build, one: WishedSystem) -> WishedSystem:
     """Return a system with its chance of the rear first drawn in full, as everywhere.
 
-    build: that it changes. Raises BuildErrors. Source: `rear_first_chance`.
+    build: that it changes. Raises BuildErrors. Source: Monte Carlo, as `rear_first_chances`.
     """
     (chance,) = rear_first_chances([with_changes(build, one.changes)])
     return replace(one, chance=chance, drawn=DRAWS)

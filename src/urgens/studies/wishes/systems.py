@@ -117,7 +117,7 @@ def asked(build: Build, wishes: Wishes, typed: Mapping[str, str]) -> tuple[Wishe
 def unbeaten(criteria: Array) -> Bools:
     """Return which rows no other is as good as in everything and better than in something (m,).
 
-    criteria: of which less is better (m, n). Of rows that are alike the first is left.
+    criteria: of which less is better (m, n) [any]. Of rows that are alike the first is left.
     Source: Pareto, by definition.
     """
     order = np.lexsort(criteria.T[::-1])

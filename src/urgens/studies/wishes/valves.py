@@ -123,7 +123,7 @@ def fitted(way: ValveWay, numbers: Numbers, count: int) -> Places:
 
     way: the kind; numbers: of the rows (m,) [SI]; count: m [-].
     The one that leaves the least margin of those that leave its own, else the largest margin, for
-    each pair of brakes and pressures. Source: `unlimited.margin_of`.
+    each pair of brakes and pressures. Source: by definition, the first lock of `margin_of`.
     """
     if len(way.settings) == 1:
         return np.zeros(count, dtype=np.intp)
