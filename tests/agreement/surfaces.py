@@ -35,7 +35,10 @@ from urgens.studies.sizing import rear_bores_of, sizing_map
 from urgens.studies.sizing_regions import regions
 from urgens.studies.sizing_windows import MissedWindow
 from urgens.studies.vehicle_changes import outcome
+from urgens.studies.wishes.survey import quick, slow
+from urgens.studies.wishes.wanted import usual_wishes
 
+EQUAL = 1e-9  # of a deceleration
 Answers = dict[str, Any]
 Surface = Callable[[Build, Solution], Answers]
 PEDAL_LEFT = "half lost: pedal left [m]"
@@ -213,9 +216,27 @@ def _letters(text: str) -> str:
 
 
 ON_PAPER: tuple[Surface, ...] = (sheet_pdf,)  # needs an application
+
+
+def wished(build: Build, solution: Solution) -> Answers:
+    """What Wishes and `wish` know of the build as it is, one row of many."""
+    wishes = usual_wishes(build)
+    effort = float(quick(build, {}, 1).figures["effort"][0])
+    later = slow(build, {}, 1, wishes)
+    reached = effort <= float(solution.system.max_effort)
+    found: Answers = {WANTED: effort if reached else None}
+    if np.isfinite(later.margin[0]):  # else the front locks on no road at all
+        found[REAR_FIRST] = not bool(later.holds[0])
+    if build.split != "single":
+        left = later.figures["half-lost"][0]
+        kept = bool(np.isfinite(left) and left >= wishes.half_lost * (1.0 - EQUAL))
+        found[KEEPS_RULE] = kept
+    return found
+
+
 SURFACES: tuple[Surface, ...] = (
     solved, printed, set_ups, half_lost, sized, region, judged, ranked, changed_vehicle,
-    beside_itself, sheet_csv,
+    beside_itself, sheet_csv, wished,
 )  # fmt: skip
 
 

@@ -7,6 +7,7 @@ from urgens.document import BuildChange
 from urgens.document.kinds.boosters.hydraulic import HydraulicBooster
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
 from urgens.document.kinds.cylinders import cylinder_kind
+from urgens.document.kinds.cylinders.stepped import SteppedMaster
 from urgens.quantity import LENGTH, PRESSURE, QuantityError, ShownFigure, number_of, retype, show
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, fluid, ink, pen
@@ -27,6 +28,7 @@ _NAMES = {
     "bore": "bore",
     "large_bore": "large bore",
     "small_bore": "small bore",
+    "relief_pressure": "relief",
     "stroke": "stroke",
     "front_bore": "front bore",
     "rear_bore": "rear bore",
@@ -103,6 +105,9 @@ class PedalBoard(Board):
                 Spot("master.bar_offset"),
                 Spot("master.pushrod_length"),
             ]
+        if isinstance(self.session.build.master, SteppedMaster):
+            names = ("large_bore", "small_bore", "relief_pressure", "stroke")
+            return [Spot(f"master.{name}") for name in names]
         return [
             *(Spot(f"master.{bore}") for bore in cylinder_kind(self.session.build.master).bores),
             Spot("master.stroke"),
