@@ -1,5 +1,6 @@
 """Cards of wished systems: a few unlike each other, and what each gives and gives up."""
 
+import re
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -13,7 +14,7 @@ from urgens.guidance.advice.brought import Brought, brought
 from urgens.guidance.advice.conversions import with_layout
 from urgens.guidance.rules.finding import Finding
 from urgens.guidance.rules.registry import findings
-from urgens.quantity import FORCE, LENGTH, Units, UnitSystem, show, written
+from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, UnitSystem, parse, show, written
 from urgens.solve import solve
 from urgens.studies.wishes.combinations import WishedSystem
 from urgens.studies.wishes.relaxing import NEARLY, Progress, Relaxed, WishAnswer, sure
@@ -30,6 +31,7 @@ NAMES: Mapping[str, str] = {
     "pressure": "pressure at the comfortable foot", "stroke": "stroke kept in reserve",
     "ratio": "pedal ratio for the booster, or for none", "front-first": "front first on every road",
 }  # fmt: skip
+_PRESSURE = re.compile(r"[\d.]+ (?:psi|bar)")
 TARGETS = "targets."  # are wishes, and no part
 FIRST_SHOWN = (4, 0, 1, 3, 2)  # criteria whose best has a card: parts, foot, pedal, margin, chance
 # Of each criterion: what the least of it is called.
@@ -55,6 +57,16 @@ def figure_words(name: str, value: float | None, units: Units | UnitSystem) -> s
     if name == "rear-first-chance":
         return f"{written(100.0 * value, 1)} of 100"
     return f"{written(value, 2)} g"
+
+
+def system_words(system: WishedSystem, units: Units | UnitSystem) -> str:
+    """Return what a system is called: bores as they are sold, pressures in the units shown.
+
+    system: of a search. Source: by definition.
+    """
+    return _PRESSURE.sub(
+        lambda found: str(show(parse(found[0], PRESSURE).value, PRESSURE, units)), system.words
+    )
 
 
 def chosen(systems: Sequence[WishedSystem], most: int = CARDS) -> list[WishedSystem]:
@@ -149,7 +161,8 @@ def why_not(
             got, wanted = (figure_words(name, each, units) for each in (value, wish))
             told.append(f"{NAMES[name]} {got} where {wanted} is wanted")
     told += [new.message.rstrip(".") for new in brings(build, wishes, one).new]
-    words = f"{one.words[:1].upper()}{one.words[1:]}"
+    words = system_words(one, units)
+    words = f"{words[:1].upper()}{words[1:]}"
     if not told:
         return f"{words}: nothing is against it; another is as good in everything, or better."
     return f"{words} misses {'; '.join(told)}."
@@ -225,7 +238,7 @@ def wish_words(
     """Yield what came of wishes, a line each; answer: of the search; few: its cards."""
     for card in few:
         one = card.system
-        yield one.words
+        yield system_words(one, units)
         yield (
             f"  {figure_words('effort', one.figures['effort'], units)} of foot, "
             f"{figure_words('travel', one.figures['travel'], units)} of pedal, "

@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QPaintEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout
 
-from urgens.guidance.advice.wish_cards import WishCard, figure_words
+from urgens.guidance.advice.wish_cards import WishCard, figure_words, system_words
 from urgens.quantity import FORCE, LENGTH, show, written
 from urgens.studies.wishes.combinations import WishedSystem
 from urgens.ui.session import Session
@@ -33,8 +33,9 @@ class SystemCard(QFrame):
         self.setObjectName("card")
         self.setProperty("fitted", "false")
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        words = f"{one.words[:1].upper()}{one.words[1:]}"
-        figures = "  ·  ".join((
+        words = system_words(one, units)
+        words = f"{words[:1].upper()}{words[1:]}"
+        figures = "\u00a0 · ".join((
             f"{figure_words('effort', one.figures['effort'], units)} of foot",
             f"{figure_words('travel', one.figures['travel'], units)} of pedal",
             f"margin {written(100.0 * one.margin, 0)} %",

@@ -8,7 +8,14 @@ from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange, BuildErrors
-from urgens.guidance.advice.wish_cards import WishCard, as_setup, claim, offered, why_not
+from urgens.guidance.advice.wish_cards import (
+    WishCard,
+    as_setup,
+    claim,
+    offered,
+    system_words,
+    why_not,
+)
 from urgens.quantity.spelling import items_of
 from urgens.studies.wishes.freedom import MAY
 from urgens.studies.wishes.relaxing import WishAnswer
@@ -239,7 +246,8 @@ class WishesPage(Page):
         one = self.found[rank - 1].system
         self._looked = rank
         self.cards[rank - 1].look.setText("Let it go")
-        self.session.consider(BuildChange(one.words, one.changes))
+        words = system_words(one, self.session.units)
+        self.session.consider(BuildChange(words, one.changes))
 
     def _let_go(self) -> None:
         if self._looked:
