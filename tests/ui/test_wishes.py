@@ -12,7 +12,7 @@ from pytestqt.qtbot import QtBot
 from tests.ui.conftest import page_of
 from tests.ui.test_job import ALT, KEY, Hand
 from tests.waiting import rest
-from urgens.document import Build, own_vehicle, with_setup
+from urgens.document import Build, BuildChange, own_vehicle, with_setup
 from urgens.guidance import Severity, findings
 from urgens.quantity import UnitSystem
 from urgens.solve import solve
@@ -206,3 +206,55 @@ def test_another_unit_shows_the_same_wishes(page: Any, window: MainWindow, qtbot
 
     assert page.rows["effort"].value == pytest.approx(value)
     assert page.rows["effort"].label.accessibleName() == "Foot for the wanted deceleration 334 N"
+
+
+def test_on_a_set_up_that_is_looked_at_its_changes_stay(
+    page: Any, window: MainWindow, qtbot: QtBot
+) -> None:
+    session = window.session
+    fitted = {"name": "soft pads", "changes": {"front.brake.pad_friction": 0.45}}
+    session.make(BuildChange("soft pads", orders={"setups": [fitted]}), in_setup=False)
+    session.set_setup("soft pads")
+    settled(page, qtbot)
+    assert page.found
+
+    page.take(1)
+    made = with_setup(session.base, "Wish 1")
+    assert made.front.brake.pad_friction == 0.45  # type: ignore[union-attr]
+    effort = page.answer.systems and solve(made).wanted_effort
+    assert effort <= session.base.targets.comfortable_effort.value
+
+
+def test_what_is_wanted_outlives_another_theme(page: Any, window: MainWindow, qtbot: QtBot) -> None:
+    tick(page, "front-friction")
+    page.may.sizes["bore"].setText("3/4 in")
+    page.may.changed.emit()
+    page.rows["floor"].put(0.03, window.session.units)
+    page.rows["floor"].changed.emit()
+    settled(page, qtbot)
+    told = page.claim.text()
+
+    window.switch_theme()
+    again = page_of(window, "Size", "Wishes")
+    settled(again, qtbot)
+    assert again is not page
+    assert again.rows["floor"].value == pytest.approx(0.03)
+    assert again.may.boxes["front-friction"].isChecked()
+    assert again.may.sizes["bore"].text() == "3/4 in"
+    assert again.claim.text() == told
+
+
+def test_a_window_of_the_build_is_not_let_go_and_other_wishes_are(
+    page: Any, window: MainWindow, qtbot: QtBot
+) -> None:
+    for name, left in (("floor", 0.025), ("travel", None)):
+        row = page.rows[name]
+        row.put(0.06, window.session.units)
+        row.changed.emit()
+        settled(page, qtbot)
+        row.label.setFocus()
+        QTest.keyClick(row.label, Qt.Key.Key_Return)
+        row.label.editor.setText("")
+        QTest.keyClick(row.label.editor, Qt.Key.Key_Return)
+        settled(page, qtbot)
+        assert row.value == (None if left is None else pytest.approx(left)), name

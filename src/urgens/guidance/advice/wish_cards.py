@@ -214,12 +214,20 @@ def brings(
     return brought(with_wishes(build, wishes), BuildChange(system.words, system.changes), before)
 
 
-def as_setup(build: Build, system: WishedSystem) -> dict[str, Any]:
+def as_setup(
+    build: Build, system: WishedSystem, under: Mapping[str, Any] | None = None
+) -> dict[str, Any]:
     """Return the changes of a set-up that is a system: its layout with it, all figures planned.
 
-    build: that has no such set-up yet; system: of it. Raises BuildErrors.
+    build: that has no such set-up yet; system: of it; under: changes by path of the set-up that
+    the system was worked out on, none where it was the build itself. Raises BuildErrors.
     """
-    changes: dict[str, object] = dict(system.changes)
+    known_before = {path: one for path, one in (under or {}).items() if path.startswith("evidence")}
+    changes: dict[str, object] = {
+        path: one
+        for path, one in {**(under or {}), **system.changes}.items()
+        if path not in known_before
+    }
     if not changes:
         return {}
     then = with_changes(build, {**changes, "setups": [], "plumbing": None, "evidence": {}})
@@ -229,7 +237,7 @@ def as_setup(build: Build, system: WishedSystem) -> dict[str, Any]:
         for path in told
         if not path.startswith(TARGETS) and is_figure(then, path)
     }
-    return {**with_layout(build, changes), **known}
+    return {**known_before, **with_layout(build, changes), **known}
 
 
 def wish_words(

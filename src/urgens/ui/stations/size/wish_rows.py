@@ -141,6 +141,24 @@ class MayRows(QWidget):
         self.changed.emit()
 
     @property
+    def state(self) -> dict[str, tuple[bool, str]]:
+        """What is ticked and typed, of what is not as it is at first."""
+        return {
+            name: (box.isChecked(), self.sizes[name].text())
+            for name, box in self.boxes.items()
+            if box.isChecked() != (name in USUALLY) or self.sizes[name].text()
+        }
+
+    def put(self, state: dict[str, tuple[bool, str]]) -> None:
+        """Show what is ticked and typed; nobody is told."""
+        for name, box in self.boxes.items():
+            ticked, text = state.get(name, (name in USUALLY, ""))
+            with QSignalBlocker(box):
+                box.setChecked(ticked)
+            self.sizes[name].setText(text)
+            self.sizes[name].setEnabled(ticked)
+
+    @property
     def choices(self) -> Choices:
         """What may change, with the sizes that are typed."""
         return {

@@ -1,6 +1,7 @@
 """Wishes: what the vehicle should do and what may change, and whole systems to choose from."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from dataclasses import replace
 from typing import Any, ClassVar
 
 from PySide6.QtCore import Qt
@@ -8,6 +9,7 @@ from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange, BuildErrors
+from urgens.document.frozen import thawed
 from urgens.guidance.advice.wish_cards import (
     WishCard,
     as_setup,
@@ -33,6 +35,7 @@ from urgens.ui.widgets.worded import wrapped
 SIDE = 330  # px of the column
 RELAX = "Wish for that instead"
 ROOM = 1.002  # of what a wish gives way: what is shown rounded lets the system in as well
+OPTIONAL = ("travel", "unboosted", "hold")  # wishes that need not be
 ASKED = "bore 7/8 in; ratio 5.5"
 WORKING = "Working out every combination"
 STOPPED = "Stopped. Change a wish, or press Work it out."
@@ -47,12 +50,13 @@ SPANS: dict[str, tuple[float, float]] = {
 class WishesPage(Page):
     """Cards and where they lie on the left; wishes, and what may change, beside them."""
 
-    kept: ClassVar[tuple[str, ...]] = ("typed",)
+    kept: ClassVar[tuple[str, ...]] = ("typed", "unwanted", "shelf")
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.typed: dict[str, str] = {}  # wishes that are not the build's own
         self.unwanted: set[str] = set()
+        self.shelf: dict[str, tuple[bool, str]] = {}  # what may change, where it is not as usual
         self.answer: WishAnswer | None = None
         self.found: list[WishCard] = []
         self.cards: list[SystemCard] = []
@@ -115,16 +119,26 @@ class WishesPage(Page):
         """What came of the wishes."""
         return f"{len(self.found)} systems to choose from" if self.found else "no system yet"
 
+    def give_back(self, kept: Mapping[str, object]) -> None:
+        """Take the wishes of the page before, and what may change."""
+        super().give_back(kept)
+        for row in self.rows.values():
+            row.value = None  # what is typed is read again
+        self._of = ()
+        self.seen.ask()
+
     # --- what is wanted --------------------------------------------------------------------
 
     def show_figures(self) -> None:
         """Show the wishes, and work out what keeps them where it is another build."""
-        wishes = usual_wishes(self.session.build)
+        self.may.put(self.shelf)
+        try:
+            wishes = self._wishes()
+        except BuildErrors:  # which stands over the cards; what is typed is the builder's to mend
+            wishes = usual_wishes(self.session.build)
         for name, row in self.rows.items():
-            if name in self.typed or name in self.unwanted:
-                row.put(row.value, self.session.units)
-            else:
-                row.put(wishes.of(name), self.session.units)
+            mine = name in self.typed and row.value is not None
+            row.put(row.value if mine else wishes.of(name), self.session.units)
         launch = self.session.build.vehicle.launch is not None
         self.rows["hold"].setVisible(launch)
         self.rows["unboosted"].setVisible(self.session.build.booster.fitted)
@@ -139,15 +153,20 @@ class WishesPage(Page):
         self.typed, self.unwanted = {}, set()
         for name, row in self.rows.items():
             text = row.text
-            if text is None:
+            if text is None and name in OPTIONAL:
                 self.unwanted.add(name)
+            elif text is None:  # a window of the build's own, which is not let go
+                row.put(usual.of(name), self.session.units)
             elif row.value != usual.of(name):
                 self.typed[name] = text
+        self.shelf = self.may.state
         self._go()
 
     def _wishes(self) -> Wishes:
         """Return the wishes; raises BuildErrors."""
-        return wished(self.session.build, self.typed)
+        found = wished(self.session.build, self.typed)
+        unwanted: dict[str, Any] = dict.fromkeys(self.unwanted)
+        return replace(found, **unwanted)
 
     def _go(self) -> None:
         """Work it out away from the hand; what was under way is let go."""
@@ -269,7 +288,7 @@ class WishesPage(Page):
             if words not in taken
         )
         try:
-            changes = as_setup(base, one)
+            changes = as_setup(base, one, self._looked_through())
         except BuildErrors as errors:
             self.claim.setText(f"{errors} It is not made a set-up.")
             return
@@ -306,6 +325,12 @@ class WishesPage(Page):
 
     def _say_why(self, words: object) -> None:
         self.because.setText(str(words))
+
+    def _looked_through(self) -> dict[str, Any]:
+        """Return the changes of the set-up that is looked at, on which the system stands."""
+        name = self.session.setup
+        found = (setup for setup in self.session.base.setups if setup.name == name)
+        return {path: thawed(value) for setup in found for path, value in setup.changes.items()}
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.text() and event.text() in "12345":
