@@ -6,10 +6,12 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QPaintEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout
 
+from urgens.document import Build
 from urgens.guidance.advice.wish_cards import WishCard, figure_words, system_words
 from urgens.quantity import FORCE, LENGTH, show, written
 from urgens.studies.wishes.combinations import WishedSystem
 from urgens.ui.session import Session
+from urgens.ui.stations.size.wish_drawing import SystemDrawing
 from urgens.ui.theme.paint import T, ink, outline, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.buttons import push_button
@@ -27,7 +29,7 @@ class SystemCard(QFrame):
     looked = Signal(int)
     taken = Signal(int)
 
-    def __init__(self, rank: int, card: WishCard, session: Session) -> None:
+    def __init__(self, rank: int, card: WishCard, session: Session, made: Build) -> None:
         super().__init__()
         self.rank, one, units = rank, card.system, session.units
         self.setObjectName("card")
@@ -50,15 +52,18 @@ class SystemCard(QFrame):
             column.addWidget(widget)
         self.look = push_button(f"Look ({rank})", "quiet", lambda: self.looked.emit(rank))
         self.take = push_button("As a set-up", "quiet", lambda: self.taken.emit(rank))
-        buttons = spaced(QVBoxLayout(), 4)
+        buttons = spaced(QHBoxLayout(), 6)
         for button in (self.look, self.take):
             button.setFixedWidth(round(112 * T.scale))
             button.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # the card has keys for both
             buttons.addWidget(button)
+        buttons.addStretch()
+        column.addLayout(buttons)
         row = QHBoxLayout(self)
         row.setContentsMargins(8, 6, 8, 6)
+        row.setSpacing(10)
+        row.addWidget(SystemDrawing(made), 0, Qt.AlignmentFlag.AlignVCenter)
         row.addLayout(column, 1)
-        row.addLayout(buttons)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if Qt.Key(event.key()) in (Qt.Key.Key_Return, Qt.Key.Key_Enter):

@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
-from urgens.document import BuildChange, BuildErrors
+from urgens.document import BuildChange, BuildErrors, with_changes
 from urgens.document.frozen import thawed
 from urgens.guidance.advice.wish_cards import (
     WishCard,
@@ -246,8 +246,10 @@ class WishesPage(Page):
             card.hide()
             self._list.removeWidget(card)
             card.deleteLater()
+        build = self.session.build
         self.cards = [
-            SystemCard(rank, card, self.session) for rank, card in enumerate(self.found, start=1)
+            SystemCard(rank, card, self.session, with_changes(build, card.system.changes))
+            for rank, card in enumerate(self.found, start=1)
         ]
         for shown in self.cards:
             shown.looked.connect(self.look)
