@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.builds import bed
+from tests.builds import EVERYTHING, bakery_with, bed
 from urgens.cli.main import main
 from urgens.document import Build, BuildErrors, dumps, own_vehicle, with_changes
 from urgens.guidance.advice.wish_cards import brings, chosen, offered, why_not
@@ -118,9 +118,11 @@ def test_unbeaten_is_what_pareto_says(rows: list[tuple[int, int, int]]) -> None:
     assert len({rows[i] for i in np.flatnonzero(kept)}) == int(kept.sum())
 
 
-@pytest.mark.parametrize("name", ["own", "roadster", "library"])
+@pytest.mark.parametrize("name", ["own", "roadster", "library", "everything"])
 def test_rows_of_figures_do_what_their_builds_do(name: str) -> None:
-    build = own_vehicle() if name == "own" else bed(name)
+    build = {"own": own_vehicle, "everything": lambda: bakery_with(EVERYTHING)}.get(
+        name, lambda: bed(name)
+    )()
     base = with_wishes(build, usual_wishes(build))
     choices = {"bore": None, "ratio": None, "bar": None, "rear-pistons": None, "valve": None}
     chance = np.random.default_rng(5)

@@ -10,6 +10,7 @@ from urgens.physics.arrays import Array, Bools
 from urgens.physics.valve_law import at_rest
 from urgens.physics.vehicle import StaticVehicle, demand
 from urgens.solve.achieved import achieved
+from urgens.solve.ball import rolling
 from urgens.solve.bracket import crossing
 from urgens.solve.half_failed import half_failed
 from urgens.solve.launch_hold import hold_effort
@@ -110,9 +111,10 @@ def quick(build: Build, numbers: Numbers, count: int) -> Quick:
 def _effort(build: Build, made: System, first: StaticVehicle, shape: tuple[int, int]) -> Array:
     """Return the foot for the wanted deceleration (m, 1) [N], NaN where far more is not enough."""
     wanted, most = build.targets.deceleration, FARTHER * float(np.max(made.max_effort))
+    rolls = rolling(made, first)
 
     def excess(effort: Array) -> Array:
-        forces = axle_forces(made, pushrod_force(made, effort), first)
+        forces = axle_forces(rolls, pushrod_force(rolls, effort), first)
         return np.asarray(np.broadcast_to(demand(*forces, first) - wanted, shape))
 
     low, high = np.zeros(shape), np.full(shape, most)
