@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from tests.builds import EVERYTHING, bakery_with, bed
 from urgens.cli.main import main
 from urgens.document import Build, BuildErrors, dumps, own_vehicle, with_changes
-from urgens.guidance.advice.wish_cards import brings, chosen, offered, why_not
+from urgens.guidance.advice.wish_cards import bought_words, brings, chosen, offered, why_not
 from urgens.quantity import LENGTH, parse
 from urgens.solve import solve
 from urgens.solve.half_failed import half_failed
@@ -24,7 +24,7 @@ from urgens.studies.sizing import sizing_map
 from urgens.studies.sizing_windows import MissedWindow
 from urgens.studies.unlimited import unlimited
 from urgens.studies.wishes.combinations import combinations
-from urgens.studies.wishes.freedom import variables
+from urgens.studies.wishes.freedom import Cost, variables
 from urgens.studies.wishes.relaxing import WishAnswer
 from urgens.studies.wishes.survey import quick, slow
 from urgens.studies.wishes.systems import asked, search, unbeaten
@@ -332,3 +332,40 @@ def test_the_command_line_prints_systems_and_what_to_relax(
     assert "may wheels: is nothing that may change" in capsys.readouterr().err
     assert main(["wish", str(file), "--want", "effort"]) == 2
     assert '"effort" is not NAME=VALUE' in capsys.readouterr().err
+
+
+def test_prices_and_hours_are_of_what_is_bought_and_order_the_cards() -> None:
+    """By hand: a bore of 40 in half an hour and pads of 30 in one; what is there costs nothing."""
+    build = own_vehicle()
+    wishes = wished(build, {"rear-first-chance": "1"})
+    shelf = {"bore": ["3/4 in @ 40 / 0.5 h"], "ratio": ["5"], "front-friction": ["0.5 @ 30 / 1 h"]}
+    found = answered(build, wishes, shelf)
+    few = offered(build, wishes, found.systems, build.natural_units)
+
+    assert few is not None
+    told = {one.words: one.cost for one in found.systems}
+    assert told["bore 3/4 in, ratio 5, front friction 0.5"] == Cost(70.0, 1.5)
+    assert told["front friction 0.5"] == Cost(30.0, 1.0)
+    prices = [card.system.cost.price for card in few if card.system.cost is not None]
+    assert len(prices) == len(few)
+    assert prices == sorted(prices)
+    assert bought_words(found.systems[0]) == "2 parts to buy for 70.00, 1.5 h"
+    some = {**shelf, "bore": ["3/4 in"]}
+    assert any(one.cost is None for one in answered(build, wishes, some).systems)
+    assert all(one.cost is None for one in answered(build, wishes, {"bore": None}).systems)
+
+
+@pytest.mark.parametrize(
+    ("size", "words"),
+    [
+        ("3/4 in @ dear", 'may bore: "dear" is no price; write a number'),
+        ("3/4 in @", "may bore: has an @ without a price; write it, as @ 45"),
+        ("3/4 in @ 40 / soon", 'may bore: "soon" is no time; write it as 0.5 h'),
+        ("3/4 in @ -3", 'may bore: "-3" is no price'),
+    ],
+)
+def test_a_price_that_is_no_number_is_refused_in_words(size: str, words: str) -> None:
+    with pytest.raises(BuildErrors) as refused:
+        answered(own_vehicle(), usual_wishes(own_vehicle()), {"bore": [size]})
+
+    assert words in str(refused.value)

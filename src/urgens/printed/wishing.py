@@ -12,7 +12,7 @@ from urgens.studies.wishes.relaxing import WishAnswer
 def printed_wishes(answer: WishAnswer, cards: Sequence[WishCard]) -> dict[str, Any]:
     """Return what was tried, the cards first and then all else that nobody beats, SI.
 
-    answer: of the search; cards: of it. Prices are null: no part has one here.
+    answer: of the search; cards: of it. A price is null where a part that is bought has none.
     """
     told = {card.system.words: card for card in cards}
     rest = [one for one in answer.systems if one.words not in told]
@@ -36,5 +36,6 @@ def _system(one: WishedSystem) -> dict[str, Any]:
     return {
         "system": one.words, "changes": one.changes, **figures, "margin": figure(one.margin),
         "rear_first_chance": one.chance, "draws": one.drawn, "parts_changed": one.parts,
-        "price": None,
+        "price": None if one.cost is None else one.cost.price,
+        "hours": None if one.cost is None else one.cost.hours,
     }  # fmt: skip

@@ -69,6 +69,18 @@ def system_words(system: WishedSystem, units: Units | UnitSystem) -> str:
     )
 
 
+def bought_words(system: WishedSystem) -> str:
+    """Return how many parts are bought for a system, and what they cost where that is known.
+
+    system: of a search. Source: by definition.
+    """
+    parts = f"{system.parts} {'part' if system.parts == 1 else 'parts'} to buy"
+    if system.cost is None or not system.parts:
+        return parts
+    hours = f", {written(system.cost.hours, 1)} h" if system.cost.hours else ""
+    return f"{parts} for {written(system.cost.price, 2)}{hours}"
+
+
 def chosen(systems: Sequence[WishedSystem], most: int = CARDS) -> list[WishedSystem]:
     """Return a few systems unlike each other, the evenest first; most: how many [-].
 
@@ -168,6 +180,17 @@ def why_not(
     return f"{words} misses {'; '.join(told)}."
 
 
+def by_price(systems: list[WishedSystem]) -> list[WishedSystem]:
+    """Return systems as they cost, where all of them have a price; else as they are.
+
+    systems: that are shown. Source: by definition.
+    """
+    costs = [one.cost for one in systems]
+    if any(cost is None for cost in costs):
+        return systems
+    return sorted(systems, key=lambda one: (one.cost.price, one.cost.hours) if one.cost else (0, 0))
+
+
 def offered(
     build: Build,
     wishes: Wishes,
@@ -188,7 +211,7 @@ def offered(
         few = chosen(left)
         new = [one for one in few if one.words not in shown]
         if not new:
-            return cards([shown[one.words] for one in few], units)
+            return cards(by_price([shown[one.words] for one in few]), units)
         for one in new:
             if progress is not None and not progress(len(shown) / CARDS):
                 return None
@@ -252,7 +275,7 @@ def wish_words(
             f"{figure_words('travel', one.figures['travel'], units)} of pedal, "
             f"margin {written(100.0 * one.margin, 0)} %, rear first "
             f"{figure_words('rear-first-chance', one.chance, units)}, "
-            f"{one.parts} {'part' if one.parts == 1 else 'parts'} to buy"
+            f"{bought_words(one)}"
         )
         yield f"  {card.gives}; gives up {card.gives_up}"
     yield claim(answer, few, units)

@@ -9,7 +9,16 @@ import numpy as np
 from urgens.document import Build
 from urgens.physics.arrays import Array
 from urgens.solve.bracket import Places
-from urgens.studies.wishes.freedom import Choices, PartOption, Variable, solid_options, variables
+from urgens.studies.wishes.freedom import (
+    Choices,
+    Cost,
+    Costs,
+    PartOption,
+    Variable,
+    priced,
+    solid_options,
+    variables,
+)
 from urgens.studies.wishes.survey import QUICK, Quick, Slow, short
 from urgens.studies.wishes.valves import ValveWay, fitted, valve_ways
 from urgens.studies.wishes.wanted import Wishes
@@ -22,8 +31,8 @@ class WishedSystem:
     """One system: its changes by path, as typed; what they are called; what it does.
 
     `figures` by name of wish [SI], NaN where it has none or it was not asked for; `margin` [-];
-    `chance` of the rear first [-], None until it is drawn; `parts` that are bought; `drawn` how
-    many draws the chance is of.
+    `chance` of the rear first [-], None until it is drawn, of `drawn` draws; `parts` that are
+    bought, and their `cost`, None where one of them has none.
     """
 
     words: str
@@ -31,6 +40,7 @@ class WishedSystem:
     figures: dict[str, float]
     margin: float
     parts: int
+    cost: Cost | None = None
     chance: float | None = None
     drawn: int = 0
 
@@ -50,6 +60,7 @@ class Combinations:
     solid: PartOption
     way: ValveWay
     variables: tuple[Variable, ...]
+    costs: Costs
 
     @property
     def count(self) -> int:
@@ -107,26 +118,35 @@ class Combinations:
             changes |= part.values
         changes |= valve.values
         words = [self.solid.words, *(part.words for part in chosen), valve.words]
-        return WishedSystem(
-            ", ".join(word for word in words if word) or "as it is",
-            changes,
-            figures,
-            margin,
-            int(self.parts(at)[0]),
-        )
+        told = ", ".join(word for word in words if word) or "as it is"
+        parts = int(self.parts(at)[0])
+        return WishedSystem(told, changes, figures, margin, parts, self._cost(chosen))
+
+    def _cost(self, chosen: list[PartOption]) -> Cost | None:
+        """Return what the parts of a system cost, None where one that is bought has no price."""
+        bought = [*self.solid.named] + [("valve", self.way.kind)] * (self.way.parts > 0)
+        for variable, one in zip(self.variables, chosen, strict=True):
+            with_it = variable.name == "bore" and "master" in self.solid.values
+            bought += [named for named in one.named if one.parts and not with_it]
+        known = [cost for named in bought if (cost := self.costs.get(named)) is not None]
+        if not self.costs or len(known) < len(bought):
+            return None
+        return Cost(sum(one.price for one in known), sum(one.hours for one in known))
 
 
-def combinations(build: Build, choices: Choices) -> Iterator[Combinations]:
+def combinations(build: Build, typed: Choices) -> Iterator[Combinations]:
     """Yield all combinations, by the kinds of parts and valves; build: with the wishes.
 
-    choices: what may change, by name of `MAY`. Raises BuildErrors. Source: by definition.
+    typed: what may change, by name of `MAY`, sizes with prices or without. Raises BuildErrors.
+    Source: by definition.
     """
+    choices, costs = priced(typed)
     kinds = choices.get("valve") if "valve" in choices else ("own",)
     for solid, made in solid_options(build, choices):
         if made.master.has_bar and not build.master.has_bar:
             choices = {"bar": None, **choices}  # where it stands is part of such a cylinder
         for way in valve_ways(made, kinds):
-            yield Combinations(solid, way, variables(made, choices))
+            yield Combinations(solid, way, variables(made, choices), costs)
 
 
 def chunks(count: int) -> Iterator[Places]:

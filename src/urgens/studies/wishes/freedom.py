@@ -13,6 +13,7 @@ from urgens.document.kinds.brakes import brake_kind
 from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.kinds.cylinders import CYLINDERS
 from urgens.document.kinds.cylinders.twin import TwinMaster
+from urgens.document.price_list import price_of
 from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH, QuantityError, parse
 from urgens.quantity.arithmetic import number_of
@@ -36,12 +37,27 @@ Choices = Mapping[str, Sequence[str] | None]  # None: what is usual
 
 @dataclass(frozen=True)
 class PartOption:
-    """One option: what it is called, its changes as typed, the same as numbers, parts bought."""
+    """One option: what it is called, its changes as typed, the same as numbers, parts bought.
+
+    `named` is each part of it as it stands on a shelf: of which variable, and which size.
+    """
 
     words: str
     values: Mapping[str, Any] = field(default_factory=dict)
     numbers: Mapping[str, float] = field(default_factory=dict)
     parts: int = 0
+    named: tuple[tuple[str, str], ...] = ()
+
+
+@dataclass(frozen=True)
+class Cost:
+    """What a part costs, in the builder's own money [-], and takes to fit [h]."""
+
+    price: float
+    hours: float = 0.0
+
+
+Costs = Mapping[tuple[str, str], Cost]  # by variable and size
 
 
 @dataclass(frozen=True)
@@ -50,6 +66,45 @@ class Variable:
 
     name: str
     options: tuple[PartOption, ...]
+
+
+def priced(choices: Choices) -> tuple[Choices, Costs]:
+    """Return choices without what their sizes cost, and what those cost.
+
+    choices: as typed, a size with its price, and hours if they are known: "3/4 in @ 45 / 0.5 h".
+    Raises BuildErrors where a price or hours cannot be read. Source: by definition.
+    """
+    plain: dict[str, Sequence[str] | None] = {}
+    costs: dict[tuple[str, str], Cost] = {}
+    for name, sizes in choices.items():
+        bare = []
+        for text in sizes or ():
+            size, at, cost = (one.strip() for one in text.partition("@"))
+            bare.append(size)
+            if at:
+                price, _, hours = cost.partition("/")
+                costs[name, size] = Cost(_amount(name, price), _hours(name, hours))
+        plain[name] = bare or None
+    return plain, costs
+
+
+def _amount(name: str, typed: str) -> float:
+    try:
+        price = price_of(typed)
+    except QuantityError as error:
+        raise BuildErrors.one(f"may {name}", error.problem, error.remedy) from None
+    if price is None:
+        raise BuildErrors.one(f"may {name}", "has an @ without a price", "write it, as @ 45")
+    return price
+
+
+def _hours(name: str, typed: str) -> float:
+    if not typed.strip():
+        return 0.0
+    hours = number_of(typed.strip().removesuffix("h").strip())
+    if hours is None or hours < 0.0:
+        raise BuildErrors.one(f"may {name}", f'"{typed.strip()}" is no time', "write it as 0.5 h")
+    return hours
 
 
 def solid_options(build: Build, choices: Choices) -> list[tuple[PartOption, Build]]:
@@ -64,7 +119,8 @@ def solid_options(build: Build, choices: Choices) -> list[tuple[PartOption, Buil
             words = ", ".join(one.words for one in (cylinder, booster) if one.words)
             parts = cylinder.parts + booster.parts
             made = with_changes(build, values) if values else build
-            found.append((PartOption(words, values, {}, parts), made))
+            named = (*cylinder.named, *booster.named)
+            found.append((PartOption(words, values, {}, parts, named), made))
     return found
 
 
@@ -83,7 +139,8 @@ def _cylinders(build: Build, choices: Choices) -> list[PartOption]:
         values: dict[str, Any] = {"master": kind.new(build.master)}
         if build.split not in kind.circuits:
             values["circuits"] = kind.circuits[0]
-        found.append(PartOption(kind.name, values, {}, 3 if kind.model.has_bar else 1))
+        parts = 3 if kind.model.has_bar else 1
+        found.append(PartOption(kind.name, values, {}, parts, (("cylinder", name),)))
     return found
 
 
@@ -103,7 +160,7 @@ def _boosters(build: Build, choices: Choices) -> list[PartOption]:
             values: dict[str, Any] = {"booster.diaphragm_diameters": [size]}
         else:
             values = {"booster": {**vacuum.new, "diaphragm_diameters": [size]}}
-        found.append(PartOption(f"booster {size}", values, {}, 1))
+        found.append(PartOption(f"booster {size}", values, {}, 1, (("booster", size),)))
     return found
 
 
@@ -145,15 +202,13 @@ def _bores(build: Build, texts: Sequence[str] | None) -> list[PartOption]:
     sold = [_length("bore", text) for text in texts] if texts else list(sold_bores())
     if not isinstance(master, TwinMaster):
         return [
-            _figures(
-                f"bore {bore.text}", {f"master.{name}": text for name, text in fields.items()}, 1
-            )
+            _figures(f"bore {bore.text}", _in_master(master.of_bore(bore)), 1, ("bore", bore.text))
             for bore in sold
-            for fields in [master.of_bore(bore)]
         ]
     return [
         _figures(f"bores {front.text} and {rear.text}",
-                 {"master.front_bore": front.text, "master.rear_bore": rear.text}, 2)
+                 {"master.front_bore": front.text, "master.rear_bore": rear.text}, 2,
+                 ("bore", front.text), ("bore", rear.text))
         for front in sold for rear in sold
         if PAIRED[0] <= rear.value / front.value <= PAIRED[1]
     ]  # fmt: skip
@@ -163,10 +218,11 @@ def _in_master(fields: Mapping[str, str]) -> dict[str, str]:
     return {f"master.{name}": text for name, text in fields.items()}
 
 
-def _figures(words: str, values: Mapping[str, str], parts: int) -> PartOption:
-    return PartOption(
-        words, values, {path: parse(text, LENGTH).value for path, text in values.items()}, parts
-    )
+def _figures(
+    words: str, values: Mapping[str, str], parts: int, *named: tuple[str, str]
+) -> PartOption:
+    numbers = {path: parse(text, LENGTH).value for path, text in values.items()}
+    return PartOption(words, values, numbers, parts, named)
 
 
 def _ratios(build: Build, texts: Sequence[str] | None) -> list[PartOption]:
@@ -174,7 +230,7 @@ def _ratios(build: Build, texts: Sequence[str] | None) -> list[PartOption]:
     for text in texts or RATIOS:
         ratio = _number("ratio", text)
         pin = f"{pad / ratio * 1e3:.1f} mm"
-        found.append(_figures(f"ratio {text}", {"pedal.pivot_to_pushrod": pin}, 0))
+        found.append(_figures(f"ratio {text}", {"pedal.pivot_to_pushrod": pin}, 0, ("ratio", text)))
     return found
 
 
@@ -204,7 +260,8 @@ def _pistons(build: Build, axle: Axle, texts: Sequence[str] | None) -> list[Part
         else:
             values = {f"{place}.cylinder_diameter": size.text}
             paths = list(values)
-        found.append(PartOption(words, values, dict.fromkeys(paths, size.value), 2))
+        numbers = dict.fromkeys(paths, size.value)
+        found.append(PartOption(words, values, numbers, 2, ((name, size.text),)))
     return found
 
 
@@ -221,7 +278,8 @@ def _frictions(build: Build, axle: Axle, texts: Sequence[str] | None) -> list[Pa
     found = []
     for text in texts or FRICTIONS:
         value = _number(f"{axle}-friction", text)
-        found.append(PartOption(f"{axle} friction {text}", {path: value}, {path: value}, 1))
+        words, figures = f"{axle} friction {text}", {path: value}
+        found.append(PartOption(words, figures, figures, 1, ((f"{axle}-friction", text),)))
     return found
 
 
@@ -242,7 +300,8 @@ def _rotors(build: Build, axle: Axle, texts: Sequence[str] | None) -> list[PartO
     path = f"{axle}.brake.rotor_outer_diameter"
     for text in sizes:
         _length(f"{axle}-rotor", text)
-    return [_figures(f"{axle} rotor {text}", {path: text}, 2) for text in sizes]
+    name = f"{axle}-rotor"
+    return [_figures(f"{axle} rotor {text}", {path: text}, 2, (name, text)) for text in sizes]
 
 
 def _length(name: str, text: str) -> Any:

@@ -7,7 +7,7 @@ from PySide6.QtGui import QColor, QKeyEvent, QPaintEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout
 
 from urgens.document import Build
-from urgens.guidance.advice.wish_cards import WishCard, figure_words, system_words
+from urgens.guidance.advice.wish_cards import WishCard, bought_words, figure_words, system_words
 from urgens.quantity import FORCE, LENGTH, show, written
 from urgens.studies.wishes.combinations import WishedSystem
 from urgens.ui.session import Session
@@ -42,7 +42,7 @@ class SystemCard(QFrame):
             f"{figure_words('travel', one.figures['travel'], units)} of pedal",
             f"margin {written(100.0 * one.margin, 0)} %",
             f"rear first {figure_words('rear-first-chance', one.chance, units)}",
-            f"{one.parts} {'part' if one.parts == 1 else 'parts'} to buy",
+            bought_words(one),
         ))  # fmt: skip
         gives = f"{card.gives[:1].upper()}{card.gives[1:]}; gives up {card.gives_up}."
         self.setAccessibleName(f"{rank}: {words}. {figures}. {gives}")

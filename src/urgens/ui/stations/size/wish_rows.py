@@ -22,6 +22,7 @@ from urgens.studies.wishes.freedom import MAY, USUALLY, Choices
 from urgens.studies.wishes.wanted import KINDS
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.layouts import spaced
+from urgens.ui.widgets.plain import point_out
 from urgens.ui.widgets.worded import worded
 
 STEPS = 100  # of a slider
@@ -112,6 +113,9 @@ class WishRow(QWidget):
         self.changed.emit()
 
 
+PRICED = "Sizes by semicolon; a price and hours behind an @: 3/4 in @ 45 / 0.5 h; 7/8 in @ 60"
+
+
 class MayRows(QWidget):
     """What may change, each with its sizes: nothing typed is what is sold."""
 
@@ -128,6 +132,7 @@ class MayRows(QWidget):
             box.setChecked(name in USUALLY)
             box.toggled.connect(self._tick)
             sizes.setPlaceholderText("as sold")
+            point_out(sizes, PRICED)
             sizes.setAccessibleName(f"Sizes of {MAY_NAMES[name].lower()}")
             sizes.editingFinished.connect(self.changed)
             sizes.setEnabled(box.isChecked())
