@@ -11,8 +11,16 @@ from hypothesis import strategies as st
 
 from tests.builds import EVERYTHING, bakery_with, bed
 from urgens.cli.main import main
-from urgens.document import Build, BuildErrors, dumps, own_vehicle, with_changes
-from urgens.guidance.advice.wish_cards import bought_words, brings, chosen, offered, why_not
+from urgens.document import Build, BuildErrors, demo, dumps, own_vehicle, with_changes
+from urgens.guidance.advice.wish_cards import (
+    bought_words,
+    brings,
+    chosen,
+    claim,
+    offered,
+    why_none,
+    why_not,
+)
 from urgens.quantity import LENGTH, parse
 from urgens.solve import solve
 from urgens.solve.half_failed import half_failed
@@ -185,14 +193,14 @@ def test_what_is_relaxed_is_the_least_by_trying_every_system() -> None:
 
     assert found.systems == ()
     least = np.inf
-    for efforts in np.linspace(wishes.effort, 3 * wishes.effort, 60):
+    for efforts in np.linspace(wishes.effort, 3 * wishes.effort, 25):
         if one_by_one(build, wished(build, {**asked_for, "effort": f"{efforts:.6f} N"})):
             least = efforts
             break
     (relaxed,) = found.relax
     assert relaxed.want == found.in_the_way == "effort"
     assert relaxed.start == wishes.effort
-    step = 2 * wishes.effort / 59
+    step = 2 * wishes.effort / 24
     assert least - step <= relaxed.end <= least
     again = wished(build, {**asked_for, "effort": f"{relaxed.end * 1.0001:.6f} N"})
     assert answered(build, again, SHELF).systems
@@ -353,6 +361,21 @@ def test_prices_and_hours_are_of_what_is_bought_and_order_the_cards() -> None:
     some = {**shelf, "bore": ["3/4 in"]}
     assert any(one.cost is None for one in answered(build, wishes, some).systems)
     assert all(one.cost is None for one in answered(build, wishes, {"bore": None}).systems)
+
+
+def test_where_no_card_is_left_the_evenest_says_why() -> None:
+    """The tractor's best systems have the rear first in just over 5 of 100 when drawn in full."""
+    build = demo("tractor")
+    choices = dict.fromkeys(("bore", "ratio", "valve", "rear-pistons"))
+    wishes, units = usual_wishes(build), build.natural_units
+    found = answered(build, wishes, choices)
+    few = offered(build, wishes, found.systems, units)
+
+    assert found.systems
+    assert few == []
+    why = why_none(build, wishes, found.systems, units)
+    assert "the rear is first in 5." in why
+    assert claim(found, few, units, why).endswith(f" The evenest, {why}.")
 
 
 @pytest.mark.parametrize(

@@ -35,6 +35,7 @@ _PRESSURE = re.compile(r"[\d.]+ (?:psi|bar)")
 TARGETS = "targets."  # are wishes, and no part
 FIRST_SHOWN = (4, 0, 1, 3, 2)  # criteria whose best has a card: parts, foot, pedal, margin, chance
 # Of each criterion: what the least of it is called.
+NOTABLE = (0.5, 0.0005, 0.0005, 0.005, 0.5)  # of each criterion: less is not told, as it reads 0
 _BEST = ("lightest foot", "shortest pedal", "surest", "largest margin", "fewest parts")
 
 
@@ -127,9 +128,9 @@ def _gives_up(one: WishedSystem, systems: Sequence[WishedSystem], units: Units |
     low, span = table.min(axis=0), np.ptp(table, axis=0)
     more = np.array(one.criteria) - low
     share = np.where(span > 1e-9, more / np.where(span > 0.0, span, 1.0), 0.0)
-    told = [
-        _more(int(at), float(more[at]), units) for at in np.argsort(-share)[:2] if share[at] > 0
-    ]
+    most = (int(at) for at in np.argsort(-share) if share[at] > 0.0)
+    words = (_more(at, float(more[at]), units) for at in most if more[at] > NOTABLE[at])
+    told = [*words][:2]
     return " and ".join(told) if told else "nothing beside these"
 
 
@@ -264,9 +265,12 @@ def as_setup(
 
 
 def wish_words(
-    answer: WishAnswer, few: Sequence[WishCard], units: Units | UnitSystem
+    answer: WishAnswer, few: Sequence[WishCard], units: Units | UnitSystem, why: str = ""
 ) -> Iterator[str]:
-    """Yield what came of wishes, a line each; answer: of the search; few: its cards."""
+    """Yield what came of wishes, a line each; answer: of the search; few: its cards.
+
+    units: of the words; why: as of `claim` [text].
+    """
     for card in few:
         one = card.system
         yield system_words(one, units)
@@ -278,11 +282,35 @@ def wish_words(
             f"{bought_words(one)}"
         )
         yield f"  {card.gives}; gives up {card.gives_up}"
-    yield claim(answer, few, units)
+    yield claim(answer, few, units, why)
 
 
-def claim(answer: WishAnswer, few: Sequence[WishCard], units: Units | UnitSystem) -> str:
-    """Return what came of wishes in a sentence; answer: of the search; few: its cards."""
+def why_none(
+    build: Build, wishes: Wishes, systems: Sequence[WishedSystem], units: Units | UnitSystem
+) -> str:
+    """Return what keeps the evenest of systems from being a card, empty where nothing does.
+
+    build: that they change; wishes: that are wanted; systems: none of which another beats; units:
+    of the words. Raises BuildErrors.
+    """
+    for one in chosen(systems, 1):
+        words = system_words(one, units)
+        drawn = sure(build, one)
+        if (drawn.chance or 0.0) > wishes.rear_first_chance:
+            often = figure_words("rear-first-chance", drawn.chance, units)
+            return f"{words}: the rear is first in {often}"
+        found = brings(build, wishes, one)
+        return f"{words}: {found.words}".rstrip(". ") if found.new else ""
+    return ""
+
+
+def claim(
+    answer: WishAnswer, few: Sequence[WishCard], units: Units | UnitSystem, why: str = ""
+) -> str:
+    """Return what came of wishes in a sentence; answer: of the search; few: its cards.
+
+    units: of the words; why: what keeps the systems from being cards, of `why_none` [text].
+    """
     tried = f"{answer.tried:,} systems were worked out"
     if few:
         count = len(answer.systems)
@@ -290,7 +318,8 @@ def claim(answer: WishAnswer, few: Sequence[WishCard], units: Units | UnitSystem
             f"{tried}; one keeps every wish."
         )  # fmt: skip
     if answer.systems:
-        return f"{tried}; each that keeps the wishes raises a new warning, or is not sure enough."
+        told = f" The evenest, {why}." if why else ""
+        return f"{tried}; none that seemed to keep the wishes does on a closer look.{told}"
     if answer.relax:
         return f"{tried}; none keeps every wish. The least that lets one in: " + (
             f"{relax_words(answer.relax, units)}."

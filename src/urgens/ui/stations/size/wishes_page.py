@@ -16,6 +16,7 @@ from urgens.guidance.advice.wish_cards import (
     claim,
     offered,
     system_words,
+    why_none,
     why_not,
 )
 from urgens.quantity.spelling import items_of
@@ -186,7 +187,9 @@ class WishesPage(Page):
                 return None
             last = lambda share: progress(0.8 + 0.2 * share)  # noqa: E731 - the rest of the way
             few = offered(build, wishes, answer.systems, units, last)
-            return None if few is None else (answer, few)
+            if few is None:
+                return None
+            return answer, few, "" if few else why_none(build, wishes, answer.systems, units)
 
         self.claim.setText(f"{WORKING}.")
         self.relax.hide()
@@ -225,10 +228,10 @@ class WishesPage(Page):
     def _take(self, found: Any) -> None:
         if found is None:
             return
-        self.answer, self.found = found
+        self.answer, self.found, why = found
         self.again.hide()
         self.relax.setVisible(bool(self.answer.relax))
-        self.claim.setText(claim(self.answer, self.found, self.session.units))
+        self.claim.setText(claim(self.answer, self.found, self.session.units, why))
         self._show_cards()
         self.plane.show_systems(self.answer.systems, self.found)
         self.say()
