@@ -392,3 +392,21 @@ def test_a_price_that_is_no_number_is_refused_in_words(size: str, words: str) ->
         answered(own_vehicle(), usual_wishes(own_vehicle()), {"bore": [size]})
 
     assert words in str(refused.value)
+
+
+def test_what_is_usual_stands_in_for_sizes_that_nobody_types() -> None:
+    """Rotors an inch smaller, one and two larger; a set of pads is one part, a pin is none."""
+    build = bed("sprint")
+    brake = {"rotor_outer_diameter": "280 mm", "pad_height": "40 mm", "effective_radius": None}
+    own = with_changes(build, {f"front.brake.{name}": value for name, value in brake.items()})
+    usual = {"front-rotor": None, "front-friction": None, "ratio": None, "front-pistons": None}
+    found = {one.name: one.options for one in variables(own, usual)}
+
+    assert [one.words for one in found["front-rotor"][1:]] == [
+        "front rotor 255 mm", "front rotor 305 mm", "front rotor 331 mm"
+    ]  # fmt: skip
+    parts = {name: {one.parts for one in options[1:]} for name, options in found.items()}
+    assert parts == {
+        "front-rotor": {2}, "front-friction": {1}, "ratio": {0}, "front-pistons": {2}
+    }  # fmt: skip
+    assert all(options[0].parts == 0 and not options[0].values for options in found.values())
