@@ -38,8 +38,9 @@ def test_wishes(benchmark: Any) -> None:
     def cards() -> int:
         answer = search(build, wishes, CHOICES)
         assert answer is not None
-        few = offered(build, wishes, answer.systems, build.natural_units)
-        assert few
+        offer = offered(build, wishes, answer.systems, build.natural_units)
+        assert offer is not None
+        assert offer.cards
         return answer.tried
 
     assert benchmark.pedantic(cards, rounds=3, warmup_rounds=1) > SYSTEMS

@@ -18,9 +18,10 @@ from urgens.guidance.advice.wish_cards import (
     chosen,
     claim,
     offered,
-    why_none,
+    system_words,
     why_not,
 )
+from urgens.printed.wishing import printed_wishes
 from urgens.quantity import LENGTH, parse
 from urgens.solve import solve
 from urgens.solve.half_failed import half_failed
@@ -158,9 +159,10 @@ def test_every_card_keeps_every_wish_and_raises_nothing_when_it_is_taken() -> No
     build = own_vehicle()
     wishes = wished(build, {"effort": "70 lbf"})
     found = answered(build, wishes, {**SHELF, "valve": None, "rear-pistons": None})
-    few = offered(build, wishes, found.systems, build.natural_units)
+    offer = offered(build, wishes, found.systems, build.natural_units)
 
-    assert few is not None
+    assert offer is not None
+    few = offer.cards
     assert 2 <= len(few) <= 5
     assert len({card.system.words for card in few}) == len(few)
     for card in few:
@@ -231,6 +233,7 @@ def test_where_no_wish_can_help_the_window_is_named() -> None:
         ({"wish": "3"}, "want wish: is no wish; write one of effort"),
         ({"floor": "9 in"}, "want floor: more than the whole pedal, which has 6 in to the floor"),
         ({"deceleration": "1.4"}, "want deceleration: 1.4 g is more than the road gives, 0.9"),
+        ({"effort": "900 lbf"}, "want effort: is more than the hardest foot, "),
         ({"hold": "90 lbf"}, "want hold: nothing tells what there is to hold"),
         ({"rear-first-chance": "5"}, "want rear-first-chance: is a share of 1; write 0.05"),
         ({"half-lost": "none"}, 'want half-lost: "none" is no number; write one, such as 0.9'),
@@ -250,6 +253,7 @@ def test_wishes_that_cannot_be_are_refused_in_words(typed: dict[str, str], words
         ({"ratio": ["none"]}, 'may ratio: "none" is no number'),
         ({"cylinder": ["quad"]}, 'may cylinder: "quad" is none of them; write tandem'),
         ({"valve": ["magic"]}, 'may valve: "magic" is none of them; write own, none'),
+        ({"valve": ["load-sensing"]}, "may valve: none of them can stand behind here"),
         ({"front-friction": ["-1"]}, 'may front-friction: "-1" is not above zero'),
     ],
 )
@@ -301,7 +305,7 @@ def test_nothing_is_against_what_fits() -> None:
 
     words = why_not(build, wishes, {"ratio": "6"}, build.natural_units)
 
-    assert "nothing is against it" in words
+    assert words.endswith("keeps every wish. Where it is no card, others stand for it, or beat it.")
 
 
 def test_bores_of_a_stepped_cylinder_keep_their_step() -> None:
@@ -348,9 +352,10 @@ def test_prices_and_hours_are_of_what_is_bought_and_order_the_cards() -> None:
     wishes = wished(build, {"rear-first-chance": "1"})
     shelf = {"bore": ["3/4 in @ 40 / 0.5 h"], "ratio": ["5"], "front-friction": ["0.5 @ 30 / 1 h"]}
     found = answered(build, wishes, shelf)
-    few = offered(build, wishes, found.systems, build.natural_units)
+    offer = offered(build, wishes, found.systems, build.natural_units)
 
-    assert few is not None
+    assert offer is not None
+    few = offer.cards
     told = {one.words: one.cost for one in found.systems}
     assert told["bore 3/4 in, ratio 5, front friction 0.5"] == Cost(70.0, 1.5)
     assert told["front friction 0.5"] == Cost(30.0, 1.0)
@@ -369,13 +374,15 @@ def test_where_no_card_is_left_the_evenest_says_why() -> None:
     choices = dict.fromkeys(("bore", "ratio", "valve", "rear-pistons"))
     wishes, units = usual_wishes(build), build.natural_units
     found = answered(build, wishes, choices)
-    few = offered(build, wishes, found.systems, units)
+    offer = offered(build, wishes, found.systems, units)
 
-    assert found.systems
-    assert few == []
-    why = why_none(build, wishes, found.systems, units)
-    assert "the rear is first in 5." in why
-    assert claim(found, few, units, why).endswith(f" The evenest, {why}.")
+    assert offer is not None
+    assert offer.cards == ()
+    assert len(offer.refused) == len(found.systems) > 0
+    one, why = offer.refused[0]
+    assert why.startswith("the rear is first in 5.")
+    assert claim(found, offer, units).endswith(f"{system_words(one, units)}: {why}.")
+    assert printed_wishes(found, offer)["systems"] == []
 
 
 @pytest.mark.parametrize(

@@ -10,7 +10,7 @@ from urgens.cli.printing import loaded, print_json
 from urgens.document import BuildErrors
 from urgens.document.kinds.bores import sold_bores
 from urgens.guidance.advice.ranked_ways import ranked_ways
-from urgens.guidance.advice.wish_cards import offered, why_none, wish_words
+from urgens.guidance.advice.wish_cards import offered, wish_words
 from urgens.printed.robustness import printed_robustness
 from urgens.printed.sizing import printed_sizing
 from urgens.printed.valve_choice import printed_choice
@@ -78,13 +78,12 @@ def _wish(options: argparse.Namespace) -> int:
     answer = search(build, wishes, choices)
     assert answer is not None  # nobody tells it to stop
     units = build.natural_units
-    few = offered(build, wishes, answer.systems, units)
-    assert few is not None
+    offer = offered(build, wishes, answer.systems, units)
+    assert offer is not None
     if options.json:
-        print_json(printed_wishes(answer, few))
+        print_json(printed_wishes(answer, offer))
         return DONE
-    why = "" if few else why_none(build, wishes, answer.systems, units)
-    for line in wish_words(answer, few, units, why):
+    for line in wish_words(answer, offer, units):
         print(line)
     return DONE
 

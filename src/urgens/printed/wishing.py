@@ -1,26 +1,26 @@
 """Systems out of wishes, as the JSON object the command line prints."""
 
-from collections.abc import Sequence
 from typing import Any
 
-from urgens.guidance.advice.wish_cards import WishCard
+from urgens.guidance.advice.wish_cards import Offer
 from urgens.printed.values import figure
 from urgens.studies.wishes.combinations import WishedSystem
 from urgens.studies.wishes.relaxing import WishAnswer
 
 
-def printed_wishes(answer: WishAnswer, cards: Sequence[WishCard]) -> dict[str, Any]:
+def printed_wishes(answer: WishAnswer, offer: Offer) -> dict[str, Any]:
     """Return what was tried, the cards first and then all else that nobody beats, SI.
 
-    answer: of the search; cards: of it. A price is null where a part that is bought has none.
+    answer: of the search; offer: its cards; what was refused on a closer look is left out. A price
+    is null where a part that is bought has none.
     """
-    told = {card.system.words: card for card in cards}
+    told = {card.system.words for card in offer.cards} | {one.words for one, _ in offer.refused}
     rest = [one for one in answer.systems if one.words not in told]
     return {
         "tried": answer.tried,
         "systems": [
             *(_system(card.system) | {"gives": card.gives, "gives_up": card.gives_up}
-              for card in cards),
+              for card in offer.cards),
             *(_system(one) | {"gives": None, "gives_up": None} for one in rest),
         ],
         "relax": [

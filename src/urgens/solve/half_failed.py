@@ -205,7 +205,7 @@ def _shut_travel(system: System, half: _Half, shape: tuple[int, ...]) -> Array |
     if figures.shuttle is None or system.bar_length is not None:
         return None
     chamber = figures.chambers[half.dead]
-    moved = np.minimum(figures.port_travel + figures.shuttle / chamber.area, chamber.stroke)
+    moved = np.minimum(figures.port_travel + figures.shuttle / chamber.first_area, chamber.stroke)
     pad = _pad(system, half.dead, np.asarray(moved), half.live_stroke)
     shut = replace(half, pad=pad)
     return _within_reach(system, shut, shape)

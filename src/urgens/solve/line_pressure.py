@@ -48,9 +48,9 @@ def line_pressures(system: System, output: Array, felt: Felt) -> LinePressures:
     """
     if system.closing is not None:
         felt = felt._replace(closing=system.closing)
-    front = rear = _cylinder_pressure(system.cylinders.front, output)
+    front = rear = cylinder_pressure(system.cylinders.front, output)
     if system.cylinders.rear is not system.cylinders.front:  # else one bore makes both
-        rear = _cylinder_pressure(system.cylinders.rear, output)
+        rear = cylinder_pressure(system.cylinders.rear, output)
     return LinePressures(
         front,
         rear,
@@ -59,7 +59,8 @@ def line_pressures(system: System, output: Array, felt: Felt) -> LinePressures:
     )
 
 
-def _cylinder_pressure(part: Cylinder, output: Array) -> Array:
+def cylinder_pressure(part: Cylinder, output: Floats) -> Array:
+    """Return the pressure [Pa] of one cylinder; part: of it; output: force on all of them [N]."""
     force = part.share * output
     return cylinder.pressure(force, part.area, part.spring_preload, part.efficiency, part.step)
 

@@ -1,17 +1,17 @@
 """Small sums at the bench: which bore it is, the foot that closes a switch, room and reach."""
 
 from collections.abc import Iterator
-from math import pi
 
 import numpy as np
 
 from urgens.document import Build
 from urgens.document.kinds.bores import met_bores, sold_bores
 from urgens.document.practice import USUAL_THREADS, turns_of
+from urgens.physics.cylinder import bore_area
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Quantity, Units, UnitSystem, show, unit_shown
 from urgens.quantity.units import INCH
 from urgens.solve import Solution
-from urgens.solve.line_pressure import pushrod_force
+from urgens.solve.line_pressure import booster_output, cylinder_pressure, pushrod_force
 from urgens.solve.rolling_forces import rolling_lines
 
 POINTS = 2001
@@ -35,8 +35,8 @@ def bore_words(
     """
     effort = solution.build.targets.comfortable_effort.value
     made = solution.system
-    lines = rolling_lines(made, pushrod_force(made, effort), solution.standing)
-    force = float(lines.master_front) * float(made.cylinders.front.area)
+    output = booster_output(made, pushrod_force(made, effort))
+    part = made.cylinders.front
     foot = show(effort, FORCE, units)
     within = possible_bores(reading, doubt)
     told = within or _nearest(reading)
@@ -47,7 +47,8 @@ def bore_words(
         yield f"It may be: {', '.join(bore.text for bore in within)}."
         yield JAWS_READ_SMALL.format(by=_fine(JAWS, units))
     sold = {bore.value for bore in sold_bores()}
-    pressures = [force / (pi / 4.0 * bore.value**2) for bore in told]
+    areas = bore_area(np.array([bore.value for bore in told]))
+    pressures = [float(one) for one in cylinder_pressure(part.sized(areas / part.area), output)]
     for bore, pressure in zip(told, pressures, strict=True):
         rare = "" if bore.value in sold else "; met on vehicles, hardly sold new"
         yield (

@@ -34,8 +34,8 @@ NAMES: Mapping[str, str] = {
 _PRESSURE = re.compile(r"[\d.]+ (?:psi|bar)")
 TARGETS = "targets."  # are wishes, and no part
 FIRST_SHOWN = (4, 0, 1, 3, 2)  # criteria whose best has a card: parts, foot, pedal, margin, chance
-# Of each criterion: what the least of it is called.
 NOTABLE = (0.5, 0.0005, 0.0005, 0.005, 0.5)  # of each criterion: less is not told, as it reads 0
+# Of each criterion: what the least of it is called.
 _BEST = ("lightest foot", "shortest pedal", "surest", "largest margin", "fewest parts")
 
 
@@ -46,6 +46,14 @@ class WishCard:
     system: WishedSystem
     gives: str
     gives_up: str
+
+
+@dataclass(frozen=True)
+class Offer:
+    """A few cards, and what was refused on a closer look, with the reason, the evenest first."""
+
+    cards: tuple[WishCard, ...]
+    refused: tuple[tuple[WishedSystem, str], ...] = ()
 
 
 def figure_words(name: str, value: float | None, units: Units | UnitSystem) -> str:
@@ -177,7 +185,7 @@ def why_not(
     words = system_words(one, units)
     words = f"{words[:1].upper()}{words[1:]}"
     if not told:
-        return f"{words}: nothing is against it; another is as good in everything, or better."
+        return f"{words} keeps every wish. Where it is no card, others stand for it, or beat it."
     return f"{words} misses {'; '.join(told)}."
 
 
@@ -198,30 +206,41 @@ def offered(
     systems: Sequence[WishedSystem],
     units: Units | UnitSystem,
     progress: Progress | None = None,
-) -> list[WishCard] | None:
+) -> Offer | None:
     """Return the cards of systems that bring nothing bad; None where it was told to stop.
 
     build: that they change; wishes: that are wanted; systems: none of which another beats; units:
     of the words; progress: told the share done, answers whether to go on [callable].
     How sure each is is drawn in full, as everywhere; what then is less sure than is wanted, or
-    raises a warning or danger, is no card.
+    raises a warning or danger, is refused.
     """
     left, shown = list(systems), dict[str, WishedSystem]()
+    refused: list[tuple[WishedSystem, str]] = []
     before = findings(solve(with_wishes(build, wishes)))
     while True:
         few = chosen(left)
         new = [one for one in few if one.words not in shown]
         if not new:
-            return cards(by_price([shown[one.words] for one in few]), units)
+            told = by_price([shown[one.words] for one in few])
+            return Offer(tuple(cards(told, units)), tuple(refused))
         for one in new:
             if progress is not None and not progress(len(shown) / CARDS):
                 return None
             drawn = sure(build, one)
-            kept = (drawn.chance or 0.0) <= wishes.rear_first_chance
-            if kept and not brings(build, wishes, one, before).new:
+            why = _against(drawn, wishes, brings(build, wishes, one, before), units)
+            if why:
+                left.remove(one)
+                refused.append((one, why))
+            else:
                 shown[one.words] = drawn
-                continue
-            left.remove(one)
+
+
+def _against(drawn: WishedSystem, wishes: Wishes, found: Brought, units: Units | UnitSystem) -> str:
+    """Return what keeps a system from being a card, empty where nothing does."""
+    if (drawn.chance or 0.0) > wishes.rear_first_chance:
+        often = figure_words("rear-first-chance", drawn.chance, units)
+        return f"the rear is first in {often}"
+    return found.words.rstrip(". ") if found.new else ""
 
 
 def brings(
@@ -264,14 +283,9 @@ def as_setup(
     return {**known_before, **with_layout(build, changes), **known}
 
 
-def wish_words(
-    answer: WishAnswer, few: Sequence[WishCard], units: Units | UnitSystem, why: str = ""
-) -> Iterator[str]:
-    """Yield what came of wishes, a line each; answer: of the search; few: its cards.
-
-    units: of the words; why: as of `claim` [text].
-    """
-    for card in few:
+def wish_words(answer: WishAnswer, offer: Offer, units: Units | UnitSystem) -> Iterator[str]:
+    """Yield what came of wishes, a line each; answer: of the search; offer: its cards."""
+    for card in offer.cards:
         one = card.system
         yield system_words(one, units)
         yield (
@@ -282,44 +296,26 @@ def wish_words(
             f"{bought_words(one)}"
         )
         yield f"  {card.gives}; gives up {card.gives_up}"
-    yield claim(answer, few, units, why)
+    yield claim(answer, offer, units)
 
 
-def why_none(
-    build: Build, wishes: Wishes, systems: Sequence[WishedSystem], units: Units | UnitSystem
-) -> str:
-    """Return what keeps the evenest of systems from being a card, empty where nothing does.
-
-    build: that they change; wishes: that are wanted; systems: none of which another beats; units:
-    of the words. Raises BuildErrors.
-    """
-    for one in chosen(systems, 1):
-        words = system_words(one, units)
-        drawn = sure(build, one)
-        if (drawn.chance or 0.0) > wishes.rear_first_chance:
-            often = figure_words("rear-first-chance", drawn.chance, units)
-            return f"{words}: the rear is first in {often}"
-        found = brings(build, wishes, one)
-        return f"{words}: {found.words}".rstrip(". ") if found.new else ""
-    return ""
-
-
-def claim(
-    answer: WishAnswer, few: Sequence[WishCard], units: Units | UnitSystem, why: str = ""
-) -> str:
-    """Return what came of wishes in a sentence; answer: of the search; few: its cards.
-
-    units: of the words; why: what keeps the systems from being cards, of `why_none` [text].
-    """
+def claim(answer: WishAnswer, offer: Offer, units: Units | UnitSystem) -> str:
+    """Return what came of wishes in a sentence; answer: of the search; offer: its cards."""
     tried = f"{answer.tried:,} systems were worked out"
-    if few:
-        count = len(answer.systems)
-        return f"{tried}; {count} keep every wish and nobody beats them." if count > 1 else (
-            f"{tried}; one keeps every wish."
-        )  # fmt: skip
-    if answer.systems:
-        told = f" The evenest, {why}." if why else ""
-        return f"{tried}; none that seemed to keep the wishes does on a closer look.{told}"
+    if offer.cards:
+        count = len(answer.systems) - len(offer.refused)
+        return (
+            f"{tried}; {count} keep every wish, by few draws, and nobody beats them. The cards "
+            "keep them drawn in full."
+            if count > len(offer.cards)
+            else f"{tried}; these keep every wish, drawn in full."
+        )
+    if offer.refused:
+        one, why = offer.refused[0]
+        return (
+            f"{tried}; none that seemed to keep the wishes does on a closer look. The evenest, "
+            f"{system_words(one, units)}: {why}."
+        )
     if answer.relax:
         return f"{tried}; none keeps every wish. The least that lets one in: " + (
             f"{relax_words(answer.relax, units)}."

@@ -9,6 +9,7 @@ from urgens.document.kinds.brakes import piston_area
 from urgens.physics import cylinder
 from urgens.physics.axle import AXLES, Axle
 from urgens.solve import Presses, Solution
+from urgens.solve.line_pressure import cylinder_pressure
 from urgens.studies.sizing import rear_bores_of, sizing_map
 
 
@@ -44,13 +45,8 @@ def bore_rows(
     made = solution.system
     output = float(solution.press(effort).booster_output)
     part = made.cylinders.front
-    pressure = cylinder.pressure(
-        part.share * output,
-        (areas := cylinder.bore_area(fronts)),
-        part.spring_preload,
-        part.efficiency,
-        part.sized(areas / part.area).step,
-    )
+    sized = part.sized(cylinder.bore_area(fronts) / part.area)
+    pressure = cylinder_pressure(sized, output)
     return tuple(
         BoreRow(
             named[float(bore)],

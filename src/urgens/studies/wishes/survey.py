@@ -24,7 +24,6 @@ from urgens.studies.sizing_windows import boosted, ratio_ends
 from urgens.studies.unlimited import margin_of
 from urgens.studies.wishes.wanted import LEAST, SENSE, Wishes
 
-FARTHER = 4.0  # times the hardest foot, up to which a wish for less foot may be relaxed
 QUICK = ("effort", "travel", "floor")  # wishes that are known at once
 Numbers = Mapping[str, Array]  # rows of figures by path (m,) [SI]
 
@@ -109,8 +108,8 @@ def quick(build: Build, numbers: Numbers, count: int) -> Quick:
 
 
 def _effort(build: Build, made: System, first: StaticVehicle, shape: tuple[int, int]) -> Array:
-    """Return the foot for the wanted deceleration (m, 1) [N], NaN where far more is not enough."""
-    wanted, most = build.targets.deceleration, FARTHER * float(np.max(made.max_effort))
+    """Return the foot for the wanted deceleration (m, 1) [N], NaN where the hardest is short."""
+    wanted, most = build.targets.deceleration, float(np.max(made.max_effort))
     rolls = rolling(made, first)
 
     def excess(effort: Array) -> Array:
@@ -121,7 +120,7 @@ def _effort(build: Build, made: System, first: StaticVehicle, shape: tuple[int, 
     below, above = excess(low), excess(high)
     reached = (above >= 0.0) & (below < 0.0)
     above = np.where(reached, above, 1.0)
-    found = crossing(excess, low, high, np.where(reached, below, -1.0), above, exact=1e-9)
+    found = crossing(excess, low, high, np.where(reached, below, -1.0), above)
     return np.where(reached, found, np.nan)
 
 

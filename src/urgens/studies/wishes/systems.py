@@ -55,10 +55,10 @@ def search(
         return relaxed(base, groups, wishes, tried, progress)
     targets = target_changes(build, wishes)
     left = _unbeaten(found)
-    sure = with_chance(base, left, progress)
-    if sure is None:
+    drawn = with_chance(base, left, progress)
+    if drawn is None:
         return None
-    kept = [one for one in sure if (one.chance or 0.0) <= wishes.rear_first_chance]
+    kept = [one for one in drawn if (one.chance or 0.0) <= wishes.rear_first_chance]
     if not kept:
         return relaxed(base, groups, wishes, tried, progress)
     systems = [replace(one, changes={**targets, **one.changes}) for one in _unbeaten(kept)]
@@ -102,16 +102,24 @@ def asked(build: Build, wishes: Wishes, typed: Mapping[str, str]) -> tuple[Wishe
     full. Raises BuildErrors where there is no such part. Source: as `search`, of one combination.
     """
     base = with_wishes(build, wishes)
-    choices = {name: [text] for name, text in typed.items()}
-    group = [*combinations(base, choices)][-1]  # what is there comes first, what is typed last
-    last = np.array([group.count - 1])
+    groups = [*combinations(base, {name: [text] for name, text in typed.items()})]
+    last = groups[-1].solid  # what is there comes first, what is typed last
+    tried = [_last_of(group, wishes) for group in groups if group.solid is last]
+    _, one, missed = min(tried, key=lambda each: each[0])
+    return sure(base, one), missed
+
+
+def _last_of(group: Combinations, wishes: Wishes) -> tuple[float, WishedSystem, list[str]]:
+    """Return the last row of a group: by how much it misses, the system, windows it misses."""
+    last, made = np.array([group.count - 1]), group.way.build
     numbers, setting = valved(group, last)
-    found, more = quick(group.way.build, numbers, 1), slow(group.way.build, numbers, 1, wishes)
+    found, more = quick(made, numbers, 1), slow(made, numbers, 1, wishes)
     figures = {name: float(rows[0]) for name, rows in (found.figures | more.figures).items()}
     missed = [name for name, holds in found.windows.items() if not holds[0]]
     missed += [] if more.holds[0] else ["front-first"]
     one = group.system(int(last[0]), int(setting[0]), figures, float(more.margin[0]))
-    return sure(base, one), missed
+    short = float((quick_short(found, wishes) + slow_short(more, wishes))[0])
+    return short, one, missed
 
 
 def unbeaten(criteria: Array) -> Bools:

@@ -63,11 +63,15 @@ def valve_ways(build: Build, kinds: Sequence[str] | None) -> list[ValveWay]:
             continue
         bare = without_valve(build)
         settings = [*_settings(build, kind, bare)]
-        if settings and (kind != "none" or build.valves.rear):
+        if settings and (kind != "none" or build.valves.rear or kinds == [kind]):
             made = with_changes(build, settings[0].values)
             parts = PARTS[kind]  # type: ignore[index]
             margins = MARGINS if len(settings) > 1 else MARGINS[:1]
             found += [ValveWay(kind, made, tuple(settings), parts, one) for one in margins]
+    if not found:
+        raise BuildErrors.one(
+            "may valve", "none of them can stand behind here", f"write {', '.join(VALVES)}"
+        )
     return found
 
 

@@ -51,7 +51,7 @@ def usual_wishes(build: Build) -> Wishes:
     targets = build.targets
     launch = build.vehicle.launch is not None
     return Wishes(
-        effort=targets.comfortable_effort.value,
+        effort=min(targets.comfortable_effort.value, targets.max_effort.value),
         deceleration=targets.deceleration,
         travel=None,
         floor=targets.pedal_reserve.value,
@@ -112,6 +112,11 @@ def _excluded(build: Build, wishes: Wishes) -> list[BuildError]:
             found.append(BuildError(
                 f"want {name}", f"{value:g} g is more than the road gives, {road:g}",
                 "wish for less, or for another road"))  # fmt: skip
+    hardest = build.targets.max_effort
+    if wishes.effort > hardest.value:
+        found.append(BuildError(
+            "want effort", f"is more than the hardest foot, {hardest.text}",
+            "wish for less, or type another hardest foot"))  # fmt: skip
     if wishes.rear_first_chance > 1.0:
         found.append(BuildError("want rear-first-chance", "is a share of 1", "write 0.05 for 5 %"))
     if wishes.hold is not None and build.vehicle.launch is None:

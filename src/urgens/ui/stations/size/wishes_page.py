@@ -16,7 +16,6 @@ from urgens.guidance.advice.wish_cards import (
     claim,
     offered,
     system_words,
-    why_none,
     why_not,
 )
 from urgens.quantity.spelling import items_of
@@ -39,6 +38,7 @@ ROOM = 1.002  # of what a wish gives way: what is shown rounded lets the system 
 OPTIONAL = ("travel", "unboosted", "hold")  # wishes that need not be
 ASKED = "bore 7/8 in; ratio 5.5"
 WORKING = "Working out every combination"
+NOTHING_NEW = "That is what is there: there is nothing to make a set-up of."
 STOPPED = "Stopped. Change a wish, or press Work it out."
 # Between what a slider goes [SI]: what is met on vehicles; what is typed may be more or less.
 SPANS: dict[str, tuple[float, float]] = {
@@ -186,10 +186,8 @@ class WishesPage(Page):
             if answer is None:
                 return None
             last = lambda share: progress(0.8 + 0.2 * share)  # noqa: E731 - the rest of the way
-            few = offered(build, wishes, answer.systems, units, last)
-            if few is None:
-                return None
-            return answer, few, "" if few else why_none(build, wishes, answer.systems, units)
+            offer = offered(build, wishes, answer.systems, units, last)
+            return None if offer is None else (answer, offer)
 
         self.claim.setText(f"{WORKING}.")
         self.relax.hide()
@@ -228,10 +226,11 @@ class WishesPage(Page):
     def _take(self, found: Any) -> None:
         if found is None:
             return
-        self.answer, self.found, why = found
+        self.answer, offer = found
+        self.found = list(offer.cards)
         self.again.hide()
         self.relax.setVisible(bool(self.answer.relax))
-        self.claim.setText(claim(self.answer, self.found, self.session.units, why))
+        self.claim.setText(claim(self.answer, offer, self.session.units))
         self._show_cards()
         self.plane.show_systems(self.answer.systems, self.found)
         self.say()
@@ -286,6 +285,9 @@ class WishesPage(Page):
             return
         self._let_go()
         one, base = self.found[rank - 1].system, self.session.base
+        if not one.changes:
+            self.claim.setText(NOTHING_NEW)
+            return
         taken = {setup.name for setup in base.setups}
         name = next(
             words
