@@ -226,8 +226,9 @@ def offered(
         for one in new:
             if progress is not None and not progress(len(shown) / CARDS):
                 return None
-            drawn = sure(build, one)
-            why = _against(drawn, wishes, brings(build, wishes, one, before), units)
+            found = brings(build, wishes, one, before)
+            drawn = one if found.new else sure(build, one)  # which takes longer
+            why = _against(drawn, wishes, found, units)
             if why:
                 left.remove(one)
                 refused.append((one, why))
@@ -237,10 +238,12 @@ def offered(
 
 def _against(drawn: WishedSystem, wishes: Wishes, found: Brought, units: Units | UnitSystem) -> str:
     """Return what keeps a system from being a card, empty where nothing does."""
+    if found.new:
+        return found.words.rstrip(". ")
     if (drawn.chance or 0.0) > wishes.rear_first_chance:
         often = figure_words("rear-first-chance", drawn.chance, units)
         return f"the rear is first in {often}"
-    return found.words.rstrip(". ") if found.new else ""
+    return ""
 
 
 def brings(

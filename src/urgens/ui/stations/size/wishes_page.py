@@ -232,7 +232,9 @@ class WishesPage(Page):
         self.relax.setVisible(bool(self.answer.relax))
         self.claim.setText(claim(self.answer, offer, self.session.units))
         self._show_cards()
-        self.plane.show_systems(self.answer.systems, self.found)
+        refused = {one.words for one, _ in offer.refused}
+        kept = [one for one in self.answer.systems if one.words not in refused]
+        self.plane.show_systems(kept, self.found)
         self.say()
 
     def _fail(self, words: str) -> None:
